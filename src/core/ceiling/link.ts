@@ -1,0 +1,36 @@
+/** How a device is connected, as it was when a run was made. Rates in bits per second. */
+export type Link =
+  | { readonly medium: 'wired'; readonly negotiatedBps: number | null; readonly mtuBytes: number }
+  | { readonly medium: 'wifi'; readonly band: WifiBand | null; readonly linkRateBps: number | null }
+  | { readonly medium: 'tunnel' }
+  | { readonly medium: 'unknown' };
+
+export const WIFI_BANDS = ['2.4', '5', '6'] as const;
+export type WifiBand = (typeof WIFI_BANDS)[number];
+
+/** Rates at which an Ethernet port comes up (IEEE 802.3), bits per second. */
+export const ETHERNET_RATES_BPS = [10e6, 100e6, 1e9, 2.5e9, 5e9, 10e9, 25e9] as const;
+export const USUAL_MTU_BYTES = 1500;
+
+/** One short key per kind of link: what the columns of the board and the filters of the ledger go by. */
+export const LINK_KINDS = ['wired', 'wifi-2.4', 'wifi-5', 'wifi-6', 'wifi', 'tunnel', 'unknown'] as const;
+export type LinkKind = (typeof LINK_KINDS)[number];
+
+export function linkKindOf(link: Link): LinkKind {
+  if (link.medium !== 'wifi') return link.medium;
+  return link.band === null ? 'wifi' : `wifi-${link.band}`;
+}
+
+const KIND_WORDS: Record<LinkKind, string> = {
+  wired: 'wired',
+  'wifi-2.4': '2.4 GHz',
+  'wifi-5': '5 GHz',
+  'wifi-6': '6 GHz',
+  wifi: 'Wi-Fi',
+  tunnel: 'VPN',
+  unknown: 'link not known',
+};
+
+export function linkKindWords(kind: LinkKind): string {
+  return KIND_WORDS[kind];
+}

@@ -1,0 +1,37 @@
+import type { RateEstimate } from '../rate/rate-estimate';
+import { FITNESS_EFFECTS, type FitnessCode, type FitnessFlag } from './fitness';
+import { planPayloadBps, type Plan } from './plan';
+import type { Reach } from './yardstick';
+
+/** What a run says about the plan, with the flags that decided it. */
+export interface PlanAnswer {
+  readonly word: 'met' | 'not met' | 'cannot tell';
+  readonly because: readonly FitnessCode[];
+}
+
+function codesWith(flags: readonly FitnessFlag[], effects: readonly string[]): FitnessCode[] {
+  return flags.filter((flag) => effects.includes(FITNESS_EFFECTS[flag.code])).map((flag) => flag.code);
+}
+
+/**
+ * A run that reaches the plan in both directions proves it met, on any link. One that falls short proves it only when
+ * nothing nearer can be the reason. Null when the run does not cross the provider's line or no plan is known.
+ */
+export function planAnswerOf(
+  reach: Reach,
+  plan: Plan | null,
+  down: RateEstimate | null,
+  up: RateEstimate | null,
+  flags: readonly FitnessFlag[],
+): PlanAnswer | null {
+  if (reach === 'local' || plan === null) return null;
+  const voided = codesWith(flags, ['voids']);
+  if (voided.length > 0 || down === null || up === null) return { word: 'cannot tell', because: voided };
+  const reaches =
+    down.steadyBps >= plan.fullFrom * planPayloadBps(plan, 'down') &&
+    up.steadyBps >= plan.fullFrom * planPayloadBps(plan, 'up');
+  if (reaches) return { word: 'met', because: [] };
+  const barred = codesWith(flags, ['bars']);
+  if (barred.length > 0) return { word: 'cannot tell', because: barred };
+  return { word: 'not met', because: codesWith(flags, ['weakens']) };
+}

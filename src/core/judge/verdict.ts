@@ -1,0 +1,48 @@
+import type { RateEstimate } from '../rate/rate-estimate';
+import type { Yardstick } from './yardstick';
+
+export const VERDICT_WORDS = ['full', 'thin', 'starved', 'no verdict'] as const;
+export type VerdictWord = (typeof VERDICT_WORDS)[number];
+export type JudgedWord = Exclude<VerdictWord, 'no verdict'>;
+
+/** One direction held against its yardstick. `share` is measured / yardstick. */
+export type Verdict =
+  | { readonly word: JudgedWord; readonly share: number; readonly edgeOf: JudgedWord | null }
+  | { readonly word: 'no verdict'; readonly why: 'not-measured' | 'no-yardstick' | 'same-machine' };
+
+const THIN_FROM = 0.5;
+const WORST_FIRST: readonly JudgedWord[] = ['starved', 'thin', 'full'];
+
+function wordOf(share: number, fullFrom: number): JudgedWord {
+  if (share >= fullFrom) return 'full';
+  return share >= THIN_FROM ? 'thin' : 'starved';
+}
+
+/**
+ * Full from `fullFrom` of the yardstick, thin from a half, starved below. When the 95 % interval of the rate straddles
+ * a limit, `edgeOf` names the other word. No figure, no yardstick or a test on the peer's own machine: no verdict.
+ */
+export function verdictOf(
+  estimate: RateEstimate | null,
+  yardstick: Yardstick,
+  fullFrom: number,
+  sameMachine: boolean,
+): Verdict {
+  if (estimate === null) return { word: 'no verdict', why: 'not-measured' };
+  if (sameMachine) return { word: 'no verdict', why: 'same-machine' };
+  if (yardstick.status === 'unknown') return { word: 'no verdict', why: 'no-yardstick' };
+  const word = wordOf(estimate.steadyBps / yardstick.rateBps, fullFrom);
+  const interval = estimate.intervalBps;
+  const words =
+    interval === null ? [] : [interval.low, interval.high].map((bps) => wordOf(bps / yardstick.rateBps, fullFrom));
+  return {
+    word,
+    share: estimate.steadyBps / yardstick.rateBps,
+    edgeOf: words.find((other) => other !== word) ?? null,
+  };
+}
+
+/** The worse word of several; no verdict only when none could be judged. */
+export function worstVerdict(verdicts: readonly Verdict[]): VerdictWord {
+  return WORST_FIRST.find((word) => verdicts.some((verdict) => verdict.word === word)) ?? 'no verdict';
+}

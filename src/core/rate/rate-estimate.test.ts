@@ -1,0 +1,116 @@
+import fc from 'fast-check';
+import type { CounterSeries } from './counter-series';
+import { rateBins } from './rate-bins';
+import { estimateRate } from './rate-estimate';
+import { isSettled, rampMs } from './steady-part';
+
+/** A counter sampled every `stepMs` that grows as `bpsAt` says, split evenly over two streams. */
+function counted(seconds: number, bpsAt: (ms: number) => number, stepMs = 50): CounterSeries {
+  const atMs: number[] = [];
+  const total: number[] = [];
+  let bytes = 0;
+  for (let at = 0; at <= seconds * 1000; at += stepMs) {
+    atMs.push(1000 + at);
+    total.push(bytes);
+    bytes += (bpsAt(at) * stepMs) / 8000;
+  }
+  return { atMs, bytes: [total.map((value) => value / 2), total.map((value) => value / 2)] };
+}
+
+describe('rate bins', () => {
+  it('gives back a constant rate whatever the sampling step', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1e5, max: 1e10 }), fc.integer({ min: 13, max: 90 }), (rateBps, stepMs) => {
+        const bins = rateBins(
+          counted(2, () => rateBps, stepMs),
+          100,
+          0,
+        );
+        expect(bins.bps.length).toBeGreaterThan(15);
+        for (const bps of bins.bps) expect(bps / rateBps).toBeCloseTo(1, 6);
+      }),
+      { numRuns: 50 },
+    );
+  });
+
+  it('is empty without samples', () => {
+    expect(rateBins({ atMs: [], bytes: [] }, 100, 0).bps).toEqual([]);
+  });
+});
+
+describe('rate estimate', () => {
+  it('finds a constant rate exactly and calls it settled', () => {
+    const estimate = estimateRate(
+      counted(4.5, () => 93_800_000),
+      14,
+    )!;
+    expect(estimate.steadyBps).toBeCloseTo(93_800_000, 0);
+    expect(estimate.settled).toBe(true);
+    expect(estimate.steadiness).toBeCloseTo(1, 6);
+  });
+
+  it('leaves the ramp out: a slow first second does not lower the figure', () => {
+    const estimate = estimateRate(
+      counted(5, (ms) => (ms < 950 ? 20e6 : 100e6)),
+      10,
+    )!;
+    expect(estimate.steadyBps).toBeCloseTo(100e6, -3);
+    expect(estimate.countedFromMs - estimate.startedMs).toBe(1000);
+  });
+
+  it('shows the share lost to dips as steadiness instead of hiding it', () => {
+    const dipping = counted(11, (ms) => (ms % 1000 < 150 ? 20e6 : 100e6), 50);
+    const estimate = estimateRate(dipping, 10)!;
+    expect(estimate.steadyBps / 100e6).toBeCloseTo(1, 2);
+    expect(estimate.meanBps / 88e6).toBeCloseTo(1, 2);
+    expect(estimate.steadiness).toBeLessThan(0.9);
+  });
+
+  it('marks a line that keeps drifting as unsettled', () => {
+    const estimate = estimateRate(
+      counted(8, (ms) => 50e6 + ms * 6000),
+      10,
+    )!;
+    expect(estimate.settled).toBe(false);
+  });
+
+  it('puts the true rate of a noisy line inside its interval', () => {
+    const noisy = counted(9, (ms) => 200e6 * (1 + 0.2 * Math.sin(ms * 0.037) * Math.cos(ms * 0.0113)), 50);
+    const estimate = estimateRate(noisy, 20)!;
+    expect(estimate.intervalBps!.low).toBeLessThan(200e6);
+    expect(estimate.intervalBps!.high).toBeGreaterThan(200e6);
+  });
+
+  it('has no figure when nothing arrived, or too little was counted', () => {
+    expect(estimateRate(null, 10)).toBeNull();
+    expect(
+      estimateRate(
+        counted(5, () => 0),
+        10,
+      ),
+    ).toBeNull();
+    expect(
+      estimateRate(
+        counted(1.3, () => 1e8),
+        10,
+      ),
+    ).toBeNull();
+  });
+});
+
+describe('steady part', () => {
+  it('discards more of the start on a long path, within bounds', () => {
+    expect(rampMs(2)).toBe(1000);
+    expect(rampMs(80)).toBe(2000);
+    expect(rampMs(600)).toBe(4000);
+    expect(rampMs(null)).toBe(1000);
+  });
+
+  it('settles only when three seconds agree within 1 %', () => {
+    const second = (bps: number) => Array.from({ length: 10 }, () => bps);
+    expect(isSettled([...second(100), ...second(100.9), ...second(100)], 100)).toBe(true);
+    expect(isSettled([...second(100), ...second(102), ...second(102)], 100)).toBe(false);
+    expect(isSettled([...second(100), ...second(100)], 100)).toBe(false);
+    expect(isSettled([...second(0), ...second(0), ...second(0)], 100)).toBe(false);
+  });
+});

@@ -1,0 +1,60 @@
+import { blockBootstrapInterval } from '../stats/block-bootstrap';
+import { interquartileMean, mean } from '../stats/mean';
+import { seededRandom } from '../stats/seeded-random';
+import type { CounterSeries } from './counter-series';
+import { rateBins } from './rate-bins';
+import { isSettled, rampMs } from './steady-part';
+
+/** What one direction carried. Rates in bits per second above TCP, times on the clock of the counter series. */
+export interface RateEstimate {
+  /** Headline: interquartile mean of 100 ms rates over the counted part. */
+  readonly steadyBps: number;
+  /** Plain mean over the same part: what really arrived. */
+  readonly meanBps: number;
+  /** 95 % interval of the headline; null when the counted part is too short to tell. */
+  readonly intervalBps: { readonly low: number; readonly high: number } | null;
+  /** meanBps / steadyBps; below 0.97 dips took a part worth telling. */
+  readonly steadiness: number;
+  /** Whether the last seconds agreed; if not, the figure is marked unsettled. */
+  readonly settled: boolean;
+  readonly countedFromMs: number;
+  readonly countedToMs: number;
+  /** Where the direction's first bytes were counted; the ramp lies between this and `countedFromMs`. */
+  readonly startedMs: number;
+}
+
+export const RATE_BIN_MS = 100;
+const LEAST_BINS = 5;
+const DRAWS = 400;
+const LEAST_BLOCK_MS = 300;
+const BLOCK_ROUND_TRIPS = 5;
+const SEED = 8762;
+
+/**
+ * Rate of one direction from its receiver's counters, after the ramp. Worked example in docs/measurement.md.
+ * Null when nothing arrived or less than half a second is left after the ramp: then no figure exists.
+ */
+export function estimateRate(series: CounterSeries | null, idleRttMs: number | null): RateEstimate | null {
+  const startedMs = series?.atMs[0];
+  if (series === null || startedMs === undefined) return null;
+  const bins = rateBins(series, RATE_BIN_MS, startedMs + rampMs(idleRttMs));
+  if (bins.bps.length < LEAST_BINS) return null;
+  const steadyBps = interquartileMean(bins.bps)!;
+  const meanBps = mean(bins.bps)!;
+  if (meanBps <= 0 || steadyBps <= 0) return null;
+  const blockMs = Math.max(LEAST_BLOCK_MS, BLOCK_ROUND_TRIPS * (idleRttMs ?? 0));
+  return {
+    steadyBps,
+    meanBps,
+    intervalBps: blockBootstrapInterval(bins.bps, interquartileMean, {
+      blockLength: Math.round(blockMs / RATE_BIN_MS),
+      draws: DRAWS,
+      random: seededRandom(SEED),
+    }),
+    steadiness: meanBps / steadyBps,
+    settled: isSettled(bins.bps, RATE_BIN_MS),
+    countedFromMs: bins.atMs[0]!,
+    countedToMs: bins.atMs.at(-1)! + RATE_BIN_MS,
+    startedMs,
+  };
+}

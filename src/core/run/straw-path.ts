@@ -1,0 +1,49 @@
+import { linkKindOf, linkKindWords, type Link } from '../ceiling/link';
+import { ceilingOfLink } from '../ceiling/link-ceiling';
+import { planPayloadBps, type Plan } from '../judge/plan';
+import type { Reach } from '../judge/yardstick';
+
+/** One length of the straw. `capacityBps` is what it can carry at best, null when nobody knows. */
+export interface StrawSegment {
+  readonly kind: 'device' | 'link' | 'hop' | 'router' | 'line' | 'tunnel' | 'far-end';
+  readonly label: string;
+  readonly capacityBps: number | null;
+  /** Whether this is where the rest is held back. */
+  readonly kink: boolean;
+}
+
+export interface StrawPathInput {
+  readonly deviceName: string;
+  readonly peerName: string;
+  readonly lineName: string | null;
+  readonly reach: Reach;
+  readonly link: Link;
+  readonly plan: Plan | null;
+  readonly ipVersion: 4 | 6;
+}
+
+/**
+ * The path of a run as lengths of straw, from the device to the far end. The kink is the link when it can carry less
+ * than the line promises; where a capacity is unknown, no kink is claimed.
+ */
+export function strawPathOf(input: StrawPathInput): StrawSegment[] {
+  const { deviceName, peerName, lineName, reach, link, plan, ipVersion } = input;
+  const linkBps = ceilingOfLink(link, ipVersion)?.payloadBps ?? null;
+  const lineBps = plan === null ? null : planPayloadBps(plan, 'down');
+  const linkIsKink = reach !== 'local' && linkBps !== null && lineBps !== null && linkBps < lineBps;
+  const plain = { capacityBps: null, kink: false };
+  const inside: StrawSegment[] = [
+    { ...plain, kind: 'device', label: deviceName },
+    { kind: 'link', label: linkKindWords(linkKindOf(link)), capacityBps: linkBps, kink: linkIsKink },
+    { ...plain, kind: 'hop', label: link.medium === 'wifi' ? 'access point' : 'switch' },
+  ];
+  const farEnd: StrawSegment = { ...plain, kind: 'far-end', label: peerName };
+  if (reach === 'local') return [...inside, farEnd];
+  return [
+    ...inside,
+    { ...plain, kind: 'router', label: 'router' },
+    { kind: 'line', label: lineName ?? 'line', capacityBps: lineBps, kink: false },
+    ...(reach === 'tunnel' ? [{ ...plain, kind: 'tunnel', label: 'tunnel' } as const] : []),
+    farEnd,
+  ];
+}

@@ -1,0 +1,50 @@
+/** Why a run ended without a result: a stable code, what happened, and what to do next. */
+export const UNFINISHED_REASONS = {
+  cancelled: { what: 'The run was cancelled.', nextStep: 'Start it again when ready.' },
+  'tab-closed': {
+    what: 'The page was closed while it measured.',
+    nextStep: 'Keep the page open until the result is there.',
+  },
+  'device-vanished': {
+    what: 'The device stopped answering while it measured.',
+    nextStep: 'Wake it, check that it is connected, and run again.',
+  },
+  'peer-unreachable': {
+    what: 'The peer could not be reached.',
+    nextStep: 'Check that the peer runs and that its address in the set-up is right.',
+  },
+  'peer-refused': {
+    what: 'The peer refused the run.',
+    nextStep: 'Check in the set-up that the peer is paired with this console.',
+  },
+  'peer-busy': { what: 'The peer is serving as many runs as it can.', nextStep: 'Wait a minute and run again.' },
+  'peer-gone': {
+    what: 'The connection to the peer broke during the run.',
+    nextStep: 'Check that the peer still runs and that the device is still connected, then run again.',
+  },
+  'no-download': {
+    what: 'Nothing came down from the peer.',
+    nextStep: 'Look for a firewall between the device and the peer.',
+  },
+  'no-upload': {
+    what: 'Nothing that was sent up reached the peer.',
+    nextStep: 'Look for a firewall between the device and the peer.',
+  },
+  'no-echo': {
+    what: 'No probe was answered.',
+    nextStep: 'Check that WebSocket connections to the peer are let through.',
+  },
+  'browser-lacks': {
+    what: 'This browser lacks what the measurement needs.',
+    nextStep: 'Open the page in a current browser.',
+  },
+} as const satisfies Record<string, { what: string; nextStep: string }>;
+
+export type UnfinishedReason = keyof typeof UNFINISHED_REASONS;
+export const UNFINISHED_CODES = Object.keys(UNFINISHED_REASONS) as [UnfinishedReason, ...UnfinishedReason[]];
+
+/** The sentence and the next step of a reason, as one text. */
+export function unfinishedWords(reason: UnfinishedReason): string {
+  const { what, nextStep } = UNFINISHED_REASONS[reason];
+  return `${what} ${nextStep}`;
+}

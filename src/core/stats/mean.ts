@@ -1,0 +1,24 @@
+/** Arithmetic mean; null for no values. */
+export function mean(values: readonly number[]): number | null {
+  if (values.length === 0) return null;
+  return values.reduce((sum, value) => sum + value, 0) / values.length;
+}
+
+/**
+ * Interquartile mean: the mean of the middle half, with the two samples at its edges weighted by the part that lies
+ * inside. Robust against bursts and stalls. Null for no values.
+ * Example: interquartileMean([1, 2, 3, 4, 5, 6, 7, 8, 100]) = 5 (weights 0.75 for 3 and 7, 1 for 4, 5 and 6).
+ */
+export function interquartileMean(values: readonly number[]): number | null {
+  const count = values.length;
+  if (count === 0) return null;
+  const sorted = [...values].sort((a, b) => a - b);
+  const from = count / 4;
+  const to = count - from;
+  let sum = 0;
+  for (let index = Math.floor(from); index < Math.ceil(to); index += 1) {
+    const inside = Math.min(index + 1, to) - Math.max(index, from);
+    sum += sorted[index]! * inside;
+  }
+  return sum / (to - from);
+}

@@ -1,0 +1,85 @@
+/**
+ * The one place where quantities become words.
+ * Rates are bits per second (SI), delays milliseconds, sizes bytes (SI).
+ * An unknown figure is said to be unknown; it never reads as 0.
+ */
+
+export const UNKNOWN_WORDS = 'not measured';
+
+const MEGA = 1e6;
+
+/** Digits after the point so that about three figures are shown: 9.41, 93.8, 486. */
+function decimalsFor(value: number): number {
+  const size = Math.abs(value);
+  if (size < 9.995) return 2;
+  if (size < 99.95) return 1;
+  return 0;
+}
+
+/** A rate without its unit, in Mb/s: 93_800_000 → "93.8". */
+export function rateFigure(rateBps: number | null): string {
+  if (rateBps === null) return '–';
+  const mbps = rateBps / MEGA;
+  return mbps.toFixed(decimalsFor(mbps));
+}
+
+/** A rate with its unit: 93_800_000 → "93.8 Mb/s". */
+export function rateWords(rateBps: number | null): string {
+  return rateBps === null ? UNKNOWN_WORDS : `${rateFigure(rateBps)} Mb/s`;
+}
+
+/** A contracted or negotiated rate, shown as written in the contract: 500_000_000 → "500", 2_500_000 → "2.5". */
+export function nominalRateFigure(rateBps: number): string {
+  return String(Number((rateBps / MEGA).toFixed(3)));
+}
+
+/** The same rate in bytes, for a person who thinks in files: 93_800_000 → "11.7 MB/s". */
+export function byteRateWords(rateBps: number | null): string {
+  if (rateBps === null) return UNKNOWN_WORDS;
+  const megabytes = rateBps / 8 / MEGA;
+  return `${megabytes.toFixed(decimalsFor(megabytes))} MB/s`;
+}
+
+/** A delay without its unit, in ms: one decimal below 10 ms. */
+export function delayFigure(delayMs: number | null): string {
+  if (delayMs === null) return '–';
+  const shown = Math.abs(delayMs) < 9.95 ? delayMs.toFixed(1) : delayMs.toFixed(0);
+  return shown === '-0.0' ? '0.0' : shown;
+}
+
+/** A delay with its unit: 14.2 → "14 ms". */
+export function delayWords(delayMs: number | null): string {
+  return delayMs === null ? UNKNOWN_WORDS : `${delayFigure(delayMs)} ms`;
+}
+
+/** Added delay with its sign: 212 → "+212 ms". */
+export function addedDelayWords(addedMs: number | null): string {
+  if (addedMs === null) return UNKNOWN_WORDS;
+  const figure = delayFigure(addedMs);
+  return `${addedMs >= 0 ? '+' : ''}${figure} ms`;
+}
+
+/** A ratio as a percentage: 0.942 → "94 %". */
+export function shareWords(ratio: number | null): string {
+  return ratio === null ? UNKNOWN_WORDS : `${(ratio * 100).toFixed(0)} %`;
+}
+
+/** An amount of data: 312_000_000 → "312 MB". */
+export function sizeWords(sizeBytes: number | null): string {
+  if (sizeBytes === null) return UNKNOWN_WORDS;
+  if (sizeBytes >= 1e9) return `${(sizeBytes / 1e9).toFixed(decimalsFor(sizeBytes / 1e9))} GB`;
+  if (sizeBytes >= MEGA) return `${(sizeBytes / MEGA).toFixed(decimalsFor(sizeBytes / MEGA))} MB`;
+  return `${Math.round(sizeBytes / 1000)} kB`;
+}
+
+/** How long ago, in the coarsest unit that still tells: 95_000 → "1 min". */
+export function ageWords(ageMs: number): string {
+  const minutes = Math.floor(ageMs / 60_000);
+  if (minutes < 1) return 'now';
+  if (minutes < 60) return `${minutes} min`;
+  const hours = Math.floor(minutes / 60);
+  if (hours < 24) return `${hours} h`;
+  const days = Math.floor(hours / 24);
+  if (days < 60) return `${days} d`;
+  return `${Math.floor(days / 30)} months`;
+}

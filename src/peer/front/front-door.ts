@@ -1,0 +1,65 @@
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import type { Duplex } from 'node:stream';
+import { createProxyServer } from 'httpxy';
+import { failed } from '@/wire';
+import { answerFault, refuseUpgrade } from '../http/answer';
+import type { Peer } from '../http/peer';
+import { consoleAwayPage } from './console-away-page';
+
+/** Where the console listens, or null for a peer without one. */
+export interface FrontDoorOptions {
+  readonly consolePort: number | null;
+}
+
+/** What a stranger may not claim about himself; the proxy fills them in anew. */
+const FORWARDED_HEADERS = ['x-forwarded-for', 'x-forwarded-host', 'x-forwarded-proto', 'x-forwarded-port', 'forwarded'];
+
+function readUrl(request: IncomingMessage): URL | null {
+  try {
+    return new URL(request.url ?? '/', 'http://peer.invalid');
+  } catch {
+    return null;
+  }
+}
+
+/** The one listening port: measurement paths are served by the peer, everything else is handed to the console. */
+export function createFrontDoor(peer: Peer, { consolePort }: FrontDoorOptions): Server {
+  const proxy = createProxyServer({ xfwd: true });
+  const target = { host: '127.0.0.1', port: consolePort ?? 0, protocol: 'http:' };
+
+  const consoleAway = (request: IncomingMessage, response: ServerResponse) => {
+    if (response.headersSent) {
+      response.destroy();
+    } else if (request.headers.accept?.includes('text/html')) {
+      response.writeHead(502, { 'Content-Type': 'text/html; charset=utf-8', 'Cache-Control': 'no-store' });
+      response.end(consoleAwayPage());
+    } else {
+      answerFault(request, response, failed('console-unreachable').fault);
+    }
+  };
+
+  const handle = (request: IncomingMessage, response: ServerResponse) => {
+    const url = readUrl(request);
+    if (url === null) return answerFault(request, response, failed('path-unknown').fault);
+    if (peer.serves(url.pathname)) return peer.handle(url, request, response);
+    if (consolePort === null) return answerFault(request, response, failed('no-console').fault);
+    for (const name of FORWARDED_HEADERS) delete request.headers[name];
+    proxy.web(request, response, { target }).catch(() => consoleAway(request, response));
+  };
+
+  const upgrade = (request: IncomingMessage, socket: Duplex, head: Buffer) => {
+    socket.on('error', () => socket.destroy());
+    const url = readUrl(request);
+    if (url !== null && peer.serves(url.pathname)) return peer.upgrade(url, request, socket, head);
+    if (consolePort === null || url === null) return refuseUpgrade(socket, failed('no-console').fault);
+    for (const name of FORWARDED_HEADERS) delete request.headers[name];
+    proxy.ws(request, socket as never, { target }, head).catch(() => {
+      refuseUpgrade(socket, failed('console-unreachable').fault);
+    });
+  };
+
+  // A measurement may stream for minutes in one request: the peer's own limits end it, not a server timeout.
+  const server = createServer({ requestTimeout: 0, keepAliveTimeout: 15_000, noDelay: true }, handle);
+  server.on('upgrade', upgrade);
+  return server;
+}

@@ -1,0 +1,42 @@
+import { readFileSync } from 'node:fs';
+import { availableParallelism, loadavg, platform } from 'node:os';
+import type { PeerInfo } from '@/wire';
+import type { SessionRegistry } from '../session/session-registry';
+
+const CONGESTION_CONTROL_FILE = '/proc/sys/net/ipv4/tcp_congestion_control';
+
+/** The congestion control that Linux uses for new connections; null elsewhere. */
+function congestionControl(): string | null {
+  try {
+    return readFileSync(CONGESTION_CONTROL_FILE, 'utf8').trim() || null;
+  } catch {
+    return null;
+  }
+}
+
+export interface PeerIdentity {
+  readonly name: string;
+  readonly version: string;
+}
+
+export function describePeer(
+  { name, version }: PeerIdentity,
+  sessions: SessionRegistry,
+  clock: { readonly wallMs: () => number; readonly monotonicMs: () => number },
+): PeerInfo {
+  return {
+    product: 'bent-straw-peer',
+    protocol: 1,
+    name,
+    version,
+    clock: { wallMs: clock.wallMs(), monotonicMs: clock.monotonicMs() },
+    load: {
+      activeSessions: sessions.active,
+      mostSessions: sessions.most,
+      loadAverage1m: platform() === 'win32' ? null : loadavg()[0]!,
+      cores: availableParallelism(),
+    },
+    congestionControl: congestionControl(),
+    can: { download: true, upload: true, probe: true, udp: false },
+  };
+}

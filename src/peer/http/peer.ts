@@ -1,0 +1,97 @@
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import type { Duplex } from 'node:stream';
+import { failed, MOST_STREAM_NUMBER, PEER_PATHS, PEER_PREFIX, type PeerFaultCode, type SessionOpened } from '@/wire';
+import type { Direction, Session } from '../session/session';
+import { SessionRegistry, type SessionRegistryOptions } from '../session/session-registry';
+import { answerFault, answerJson, OPEN_HEADERS } from './answer';
+import { receiveBulk } from './bulk-up';
+import { sendBulk } from './bulk-down';
+import { readClientAddress } from './client-address';
+import { describePeer, type PeerIdentity } from './peer-info';
+import { PeerSockets } from './peer-sockets';
+
+const METHODS: Readonly<Record<string, 'GET' | 'POST'>> = {
+  [PEER_PATHS.info]: 'GET',
+  [PEER_PATHS.down]: 'GET',
+  [PEER_PATHS.up]: 'POST',
+  [PEER_PATHS.sessions]: 'POST',
+};
+
+export interface PeerOptions extends SessionRegistryOptions, PeerIdentity {}
+
+/** The measuring end: bulk out, bulk in, probe echo, counters, and the info document. Serves paths under /peer/v1/. */
+export class Peer {
+  readonly #sessions: SessionRegistry;
+  readonly #sockets: PeerSockets;
+
+  constructor(private readonly options: PeerOptions) {
+    this.#sessions = new SessionRegistry(options);
+    this.#sockets = new PeerSockets(this.#sessions, options.monotonicMs);
+  }
+
+  serves(path: string): boolean {
+    return path.startsWith(PEER_PREFIX);
+  }
+
+  handle(url: URL, request: IncomingMessage, response: ServerResponse): void {
+    const refuse = (code: PeerFaultCode, facts = {}) => answerFault(request, response, failed(code, facts).fault);
+    if (request.method === 'OPTIONS') {
+      response.writeHead(204, {
+        ...OPEN_HEADERS,
+        'Access-Control-Allow-Methods': 'GET, POST',
+        'Access-Control-Max-Age': '600',
+      });
+      response.end();
+      return;
+    }
+    const method = METHODS[url.pathname];
+    if (method === undefined) return refuse('path-unknown');
+    if (request.method !== method) return refuse('method-not-allowed');
+    if (url.pathname === PEER_PATHS.info) return answerJson(response, 200, this.#info());
+    if (url.pathname === PEER_PATHS.sessions) return this.#open(url, request, response);
+    return this.#bulk(url.pathname === PEER_PATHS.down ? 'down' : 'up', url, request, response);
+  }
+
+  upgrade(url: URL, request: IncomingMessage, socket: Duplex, head: Buffer): void {
+    this.#sockets.upgrade(url, request, socket, head);
+  }
+
+  #info() {
+    return describePeer(this.options, this.#sessions, this.options);
+  }
+
+  #open(url: URL, request: IncomingMessage, response: ServerResponse): void {
+    const opened = this.#sessions.open(url.searchParams.get('ticket'));
+    if (!opened.ok) return answerFault(request, response, opened.fault);
+    const { id, claims } = opened.value;
+    const body: SessionOpened = {
+      session: id,
+      ...readClientAddress(request.socket.remoteAddress),
+      limits: claims.limits,
+      info: this.#info(),
+    };
+    answerJson(response, 201, body);
+  }
+
+  #bulk(direction: Direction, url: URL, request: IncomingMessage, response: ServerResponse): void {
+    const id = url.searchParams.get('session');
+    if (id === null) return answerFault(request, response, failed('ticket-missing').fault);
+    const found = this.#sessions.find(id);
+    if (!found.ok) return answerFault(request, response, found.fault);
+    const session: Session = found.value;
+    const stream = Number(url.searchParams.get('stream') ?? NaN);
+    const { limits, directions } = session.claims;
+    if (!Number.isInteger(stream) || stream < 0 || stream > MOST_STREAM_NUMBER)
+      return answerFault(request, response, failed('stream-malformed').fault);
+    if (!directions.includes(direction))
+      return answerFault(request, response, failed('direction-not-allowed', { direction }).fault);
+    if (session.openStreams(direction) >= limits.streams)
+      return answerFault(request, response, failed('limit-streams', { limit: limits.streams }).fault);
+    if (direction === 'down') sendBulk(request, response, session);
+    else receiveBulk(request, response, session, stream);
+  }
+
+  close(): void {
+    this.#sessions.endAll();
+  }
+}

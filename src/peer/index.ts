@@ -1,0 +1,4 @@
+export { createFrontDoor, type FrontDoorOptions } from './front/front-door';
+export { Peer, type PeerOptions } from './http/peer';
+export { readPracticeDocument, type PracticeDocument, type PracticeLineConfig } from './practice/practice-config';
+export { startPracticeLine, type PracticeLine } from './practice/practice-line';

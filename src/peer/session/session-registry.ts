@@ -1,0 +1,72 @@
+import type { KeyObject } from 'node:crypto';
+import { done, failed, type Outcome, type PeerFaultCode } from '@/wire';
+import { checkTicket } from '@/wire/ticket';
+import { Session } from './session';
+
+export interface SessionRegistryOptions {
+  readonly trusted: readonly KeyObject[];
+  readonly mostSessions: number;
+  /** UTC epoch ms, for the times in tickets. */
+  readonly wallMs: () => number;
+  /** Monotonic ms, for everything that is measured. */
+  readonly monotonicMs: () => number;
+}
+
+/** A session whose client never opens its control connection is given up after this, ms. */
+export const CONTROL_DEADLINE_MS = 10_000;
+
+/** Opens sessions for good tickets, each once, and finds them again by id. */
+export class SessionRegistry {
+  readonly #sessions = new Map<string, Session>();
+  /** Ticket id → its expiry, kept until then so that a ticket serves once. */
+  readonly #used = new Map<string, number>();
+  readonly #timers = new Map<Session, NodeJS.Timeout[]>();
+
+  constructor(private readonly options: SessionRegistryOptions) {}
+
+  get active(): number {
+    return this.#sessions.size;
+  }
+
+  get most(): number {
+    return this.options.mostSessions;
+  }
+
+  open(ticket: string | null): Outcome<Session, PeerFaultCode> {
+    const nowMs = this.options.wallMs();
+    const checked = checkTicket(ticket, this.options.trusted, nowMs);
+    if (!checked.ok) return checked;
+    const claims = checked.value;
+    for (const [id, expiresAtMs] of this.#used) if (expiresAtMs < nowMs) this.#used.delete(id);
+    if (this.#used.has(claims.id)) return failed('ticket-used');
+    if (this.active >= this.options.mostSessions) return failed('peer-busy', { active: this.active });
+    this.#used.set(claims.id, claims.expiresAtMs);
+    const session = new Session(claims, this.options.monotonicMs, (ended) => this.#forget(ended));
+    this.#sessions.set(session.id, session);
+    this.#timers.set(session, [
+      setTimeout(() => session.end(), claims.limits.seconds * 1000),
+      setTimeout(() => session.end(), CONTROL_DEADLINE_MS),
+    ]);
+    return done(session);
+  }
+
+  find(id: string | null): Outcome<Session, PeerFaultCode> {
+    const session = id === null ? undefined : this.#sessions.get(id);
+    return session === undefined ? failed('session-unknown') : done(session);
+  }
+
+  /** The control connection is there: from now on the session lives as long as it. */
+  controlled(session: Session): void {
+    clearTimeout(this.#timers.get(session)?.[1]);
+  }
+
+  #forget(session: Session): void {
+    this.#sessions.delete(session.id);
+    for (const timer of this.#timers.get(session) ?? []) clearTimeout(timer);
+    this.#timers.delete(session);
+  }
+
+  endAll(): void {
+    for (const session of [...this.#sessions.values()]) session.end();
+  }
+}

@@ -1,0 +1,63 @@
+import { z } from 'zod';
+import { UNFINISHED_CODES } from '@/core';
+import { linkSchema } from './link-schema';
+import { runSamplesSchema } from './samples-schema';
+
+const name = z.string().trim().min(1, 'give it a name').max(80, 'at most 80 characters');
+
+/** Device page → console: who I am, where I am, how I am connected, how far to measure. */
+export const startRunSchema = z.strictObject({
+  /** The code by which the page was opened; absent on a device that joined before. */
+  code: z.string().max(20).nullable(),
+  /** An existing device of the site, or null for a new one with `deviceName`. */
+  deviceId: z.string().max(64).nullable(),
+  deviceName: name.nullable(),
+  spotName: z.string().trim().max(80, 'at most 80 characters'),
+  link: linkSchema,
+  reach: z.enum(['local', 'internet', 'tunnel']),
+});
+export type StartRun = z.infer<typeof startRunSchema>;
+
+/** Console → device page: everything the measuring worker needs. */
+export const runGrantSchema = z.object({
+  runId: z.string(),
+  ticket: z.string(),
+  peer: z.object({ name: z.string(), baseUrl: z.string() }),
+  streams: z.number().int().min(1),
+  deviceName: z.string(),
+  /** For the dashed lines of the live strip, bits per second. */
+  yardstick: z.object({ downBps: z.number().nullable(), upBps: z.number().nullable() }),
+});
+export type RunGrant = z.infer<typeof runGrantSchema>;
+
+/** What the peer told the client and the page saw; goes into the run's conditions. */
+export const runFactsSchema = z.strictObject({
+  sameMachine: z.boolean().nullable(),
+  ipVersion: z.union([z.literal(4), z.literal(6)]).nullable(),
+  pageHiddenMs: z.number().nonnegative().max(1e8),
+  endedAtMs: z.number().nonnegative(),
+  userAgent: z.string().max(400),
+});
+export type RunFacts = z.infer<typeof runFactsSchema>;
+
+/** Device page → console: the raw samples of a whole run, or what there is of one that died and why. */
+export const handInSchema = z.discriminatedUnion('outcome', [
+  z.strictObject({ outcome: z.literal('finished'), samples: runSamplesSchema, facts: runFactsSchema }),
+  z.strictObject({
+    outcome: z.literal('unfinished'),
+    reason: z.enum(UNFINISHED_CODES),
+    samples: runSamplesSchema.nullable(),
+    facts: runFactsSchema.nullable(),
+  }),
+]);
+export type HandIn = z.infer<typeof handInSchema>;
+
+/** Console → device page, after a hand-in. */
+export const handInAnswerSchema = z.object({
+  runId: z.string(),
+  status: z.enum(['finished', 'unfinished']),
+  figures: z.string(),
+  held: z.string(),
+  delay: z.string(),
+});
+export type HandInAnswer = z.infer<typeof handInAnswerSchema>;

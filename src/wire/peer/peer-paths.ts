@@ -1,0 +1,14 @@
+/** The measurement paths, all served by the peer process itself. */
+export const PEER_PREFIX = '/peer/v1/';
+export const PEER_PATHS = {
+  info: '/peer/v1/info',
+  sessions: '/peer/v1/sessions',
+  down: '/peer/v1/down',
+  up: '/peer/v1/up',
+  control: '/peer/v1/control',
+  probe: '/peer/v1/probe',
+} as const;
+
+/** A browser's test page and its peer may be on other hosts, so the simple-request rules of CORS are kept to. */
+export const MOST_STREAM_NUMBER = 15;
+export const DEFAULT_PORT = 4870;

@@ -1,0 +1,3 @@
+export * from './key-text';
+export * from './ticket-claims';
+export * from './ticket-signing';

@@ -1,4 +1,5 @@
 export * from './console/link-schema';
+export * from './console/set-up-schemas';
 export * from './console/run-messages';
 export * from './console/samples-schema';
 export * from './fault/fault';

@@ -47,3 +47,30 @@ export function strawPathOf(input: StrawPathInput): StrawSegment[] {
     farEnd,
   ];
 }
+
+export interface SiteStrawInput {
+  readonly deviceCount: number;
+  readonly links: readonly Link[];
+  readonly lineName: string | null;
+  readonly plan: Plan | null;
+  readonly outsidePeerName: string | null;
+}
+
+/** The path of a whole site, from its devices to the outside peer; the best link stands for the inside. */
+export function siteStrawOf({ deviceCount, links, lineName, plan, outsidePeerName }: SiteStrawInput): StrawSegment[] {
+  const ceilings = links.flatMap((link) => ceilingOfLink(link, 4)?.payloadBps ?? []);
+  const plain = { capacityBps: null, kink: false };
+  return [
+    { ...plain, kind: 'device', label: deviceCount === 1 ? '1 device' : `${deviceCount} devices` },
+    { ...plain, kind: 'link', label: 'cables, air', capacityBps: ceilings.length === 0 ? null : Math.max(...ceilings) },
+    { ...plain, kind: 'hop', label: 'switch' },
+    { ...plain, kind: 'router', label: 'router' },
+    {
+      ...plain,
+      kind: 'line',
+      label: lineName ?? 'no line yet',
+      capacityBps: plan === null ? null : planPayloadBps(plan, 'down'),
+    },
+    { ...plain, kind: 'far-end', label: outsidePeerName ?? 'no outside peer yet' },
+  ];
+}

@@ -6,7 +6,7 @@ import { SessionRegistry, type SessionRegistryOptions } from '../session/session
 import { answerFault, answerJson, OPEN_HEADERS } from './answer';
 import { receiveBulk } from './bulk-up';
 import { sendBulk } from './bulk-down';
-import { readClientAddress } from './client-address';
+import { readClientAddress } from '@/wire/address';
 import { describePeer, type PeerIdentity } from './peer-info';
 import { PeerSockets } from './peer-sockets';
 

@@ -21,6 +21,8 @@ export type StartRun = z.infer<typeof startRunSchema>;
 /** Console → device page: everything the measuring worker needs. */
 export const runGrantSchema = z.object({
   runId: z.string(),
+  /** Proves to the console that a hand-in comes from whoever was granted the run. */
+  runKey: z.string(),
   ticket: z.string(),
   peer: z.object({ name: z.string(), baseUrl: z.string() }),
   streams: z.number().int().min(1),
@@ -35,7 +37,6 @@ export const runFactsSchema = z.strictObject({
   sameMachine: z.boolean().nullable(),
   ipVersion: z.union([z.literal(4), z.literal(6)]).nullable(),
   pageHiddenMs: z.number().nonnegative().max(1e8),
-  endedAtMs: z.number().nonnegative(),
   userAgent: z.string().max(400),
 });
 export type RunFacts = z.infer<typeof runFactsSchema>;

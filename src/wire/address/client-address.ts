@@ -1,6 +1,6 @@
 import { networkInterfaces } from 'node:os';
 
-/** What the peer can tell from a client's address. */
+/** What can be told from a client’s address by the machine that it reached. */
 export interface ClientAddress {
   readonly ipVersion: 4 | 6;
   /** Whether the address belongs to this machine itself. */

@@ -1,0 +1,27 @@
+/** Builds the pages (Next.js into .next/) and the programs (bundled into dist/, packages left outside). */
+import { execFileSync } from 'node:child_process';
+import { join } from 'node:path';
+import { build } from 'esbuild';
+
+const ROOT = join(import.meta.dirname, '..');
+
+await build({
+  absWorkingDir: ROOT,
+  entryPoints: ['launch', 'peer-cli', 'console-main', 'peer-main', 'practice-main'].map(
+    (name) => `src/programs/${name}.ts`,
+  ),
+  outdir: 'dist',
+  bundle: true,
+  splitting: true,
+  format: 'esm',
+  platform: 'node',
+  target: 'node20',
+  packages: 'external',
+  sourcemap: true,
+  logLevel: 'warning',
+});
+execFileSync(process.execPath, ['node_modules/next/dist/bin/next', 'build'], {
+  cwd: ROOT,
+  stdio: 'inherit',
+  env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' },
+});

@@ -1,0 +1,3 @@
+import { startProgram } from './start-program.mjs';
+
+await startProgram('launch.js', ['start']);

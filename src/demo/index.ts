@@ -1,0 +1,2 @@
+export { demoPracticeDocument } from './practice-document';
+export { seedDemo } from './seed-demo';

@@ -1,0 +1,32 @@
+/** What a child process tells the launcher. */
+export type ChildMessage =
+  { readonly kind: 'ready' } | { readonly kind: 'failed'; readonly code: string; readonly sentence: string };
+
+/**
+ * Ties a child to its launcher: it says when it is ready, ends when told to, and never outlives it. `stop` is called
+ * once before the end. Ctrl-C reaches the whole group; only the launcher acts on it.
+ */
+export function linkToLauncher(stop: () => void | Promise<void>): {
+  ready(): void;
+  failed(code: string, sentence: string): void;
+} {
+  let stopping = false;
+  const end = () => {
+    if (stopping) return;
+    stopping = true;
+    void Promise.resolve(stop()).finally(() => process.exit(0));
+  };
+  process.on('SIGINT', () => undefined);
+  process.on('SIGTERM', end);
+  process.on('disconnect', end);
+  const send = (message: ChildMessage) => process.send?.(message);
+  return {
+    ready: () => send({ kind: 'ready' }),
+    failed: (code, sentence) => {
+      send({ kind: 'failed', code, sentence });
+      if (process.send === undefined) console.error(`${sentence} [${code}]`);
+      process.exitCode = 1;
+      setTimeout(() => process.exit(1), 50);
+    },
+  };
+}

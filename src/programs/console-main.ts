@@ -1,0 +1,68 @@
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { createServer } from 'node:http';
+import next from 'next';
+import { seedDemo } from '@/demo';
+import { forgiveRunningRuns, setConsole, sweepSilentRuns, type ConsoleContext } from '@/services';
+import { openStore } from '@/store';
+import { publicKeyText, readSigningKey } from '@/wire/ticket';
+import { linkToLauncher } from './child-link';
+import { wallMs } from './clocks';
+import { dataFiles } from './data-folder';
+import { ProgramFault } from './program-faults';
+import { PROGRAM_FOLDER } from './version';
+
+/** The console: database, use cases and pages, on a loopback port. Started by the launcher. */
+const SWEEP_MS = 10_000;
+const [dataFolder, consolePortText, frontPortText, mode] = process.argv.slice(2) as [string, string, string, string];
+
+const stops: (() => unknown)[] = [];
+const launcher = linkToLauncher(async () => {
+  for (const stop of stops.reverse()) await stop();
+});
+
+async function openContext(): Promise<ConsoleContext> {
+  const files = dataFiles(dataFolder);
+  const signingKey = readSigningKey(readFileSync(files.signingKey, 'utf8'));
+  const store = await openStore(files.database);
+  stops.push(() => store.close());
+  return {
+    store,
+    wallMs,
+    newId: randomUUID,
+    signingKey,
+    publicKey: publicKeyText(signingKey),
+    port: Number(frontPortText),
+  };
+}
+
+async function main(): Promise<void> {
+  const context = await openContext().catch((error: unknown) => {
+    throw new ProgramFault('store-failed', { folder: dataFolder, reason: (error as Error).message });
+  });
+  setConsole(context);
+  if (mode === 'demo') await seedDemo(context);
+  await forgiveRunningRuns(context);
+  const sweeper = setInterval(() => void sweepSilentRuns(context).catch(console.error), SWEEP_MS);
+  stops.push(() => clearInterval(sweeper));
+
+  const port = Number(consolePortText);
+  const app = next({ dev: mode === 'dev', dir: PROGRAM_FOLDER, hostname: '127.0.0.1', port });
+  await app.prepare();
+  const handle = app.getRequestHandler();
+  const server = createServer((request, response) => void handle(request, response));
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, '127.0.0.1', resolve);
+  });
+  stops.push(() => server.closeAllConnections());
+  launcher.ready();
+}
+
+main().catch((error: unknown) => {
+  if (error instanceof ProgramFault) launcher.failed(error.code, error.message);
+  else {
+    console.error(error);
+    launcher.failed('part-stopped', 'The console could not start.');
+  }
+});

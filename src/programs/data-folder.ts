@@ -1,0 +1,49 @@
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { newSigningKeyPem } from '@/wire/ticket';
+import { ProgramFault } from './program-faults';
+
+/** What lies in the data folder. */
+export function dataFiles(folder: string) {
+  return {
+    database: join(folder, 'bent-straw.sqlite'),
+    signingKey: join(folder, 'console-key.pem'),
+    lock: join(folder, 'in-use-by'),
+    trial: join(folder, 'write-trial'),
+  };
+}
+
+const TRIAL_BYTES = 256 * 1024;
+
+function isAlive(pid: number): boolean {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return (error as NodeJS.ErrnoException).code === 'EPERM';
+  }
+}
+
+/**
+ * Makes the folder if needed, tries whether it takes a write (also when run as root, on a read-only or full disk),
+ * makes the signing key once, and marks the folder as in use. Returns what lifts the mark. Throws ProgramFault.
+ */
+export function openDataFolder(folder: string): () => void {
+  const files = dataFiles(folder);
+  try {
+    mkdirSync(folder, { recursive: true });
+    writeFileSync(files.trial, Buffer.alloc(TRIAL_BYTES), { flush: true });
+    rmSync(files.trial);
+  } catch (error) {
+    rmSync(files.trial, { force: true });
+    const reason = (error as NodeJS.ErrnoException).code ?? String(error);
+    if (reason === 'ENOSPC' || reason === 'EDQUOT') throw new ProgramFault('data-full', { folder });
+    throw new ProgramFault('data-not-writable', { folder, reason });
+  }
+  const pid = existsSync(files.lock) ? Number(readFileSync(files.lock, 'utf8')) : NaN;
+  if (Number.isInteger(pid) && pid !== process.pid && isAlive(pid))
+    throw new ProgramFault('data-in-use', { folder, pid });
+  writeFileSync(files.lock, String(process.pid));
+  if (!existsSync(files.signingKey)) writeFileSync(files.signingKey, newSigningKeyPem(), { mode: 0o600, flush: true });
+  return () => rmSync(files.lock, { force: true });
+}

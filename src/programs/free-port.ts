@@ -1,0 +1,32 @@
+import { createServer } from 'node:net';
+import { listenFault, ProgramFault } from './program-faults';
+
+/** Reads a port from the command line. Throws ProgramFault. */
+export function readPort(text: string): number {
+  const port = Number(text);
+  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new ProgramFault('port-invalid', { port: text });
+  return port;
+}
+
+function tryListen(port: number, host?: string): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const server = createServer();
+    server.once('error', reject);
+    server.listen(port, host, () => {
+      const address = server.address();
+      server.close(() => resolve(typeof address === 'object' && address !== null ? address.port : port));
+    });
+  });
+}
+
+/** Rejects with a ProgramFault when a port cannot be opened. */
+export async function mustBeFree(port: number): Promise<void> {
+  await tryListen(port).catch((error: NodeJS.ErrnoException) => {
+    throw listenFault(error, port);
+  });
+}
+
+/** A loopback port that is free now. */
+export function freeLoopbackPort(): Promise<number> {
+  return tryListen(0, '127.0.0.1');
+}

@@ -1,0 +1,134 @@
+import { readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { Command } from 'commander';
+import QRCode from 'qrcode';
+import { demoPracticeDocument } from '@/demo';
+import { joinAddresses, lanAddresses } from '@/services';
+import { openStore } from '@/store';
+import { DEFAULT_PORT } from '@/wire';
+import { publicKeyText, readSigningKey } from '@/wire/ticket';
+import { dataFiles, openDataFolder } from './data-folder';
+import { freeLoopbackPort, mustBeFree, readPort } from './free-port';
+import { Part } from './part';
+import type { PeerSettings } from './peer-main';
+import { ProgramFault } from './program-faults';
+import { programVersion } from './version';
+
+const MOST_SESSIONS = 16;
+
+interface LaunchOptions {
+  readonly port: string;
+  readonly data: string;
+  readonly fresh?: boolean;
+}
+
+const say = (line = ''): void => console.log(line);
+
+function removeDemoData(folder: string): void {
+  const { database } = dataFiles(folder);
+  for (const ending of ['', '-wal', '-shm']) rmSync(database + ending, { force: true });
+}
+
+function partsOf(demo: boolean, port: number, consolePort: number, dataFolder: string): Part[] {
+  const trust = [publicKeyText(readSigningKey(readFileSync(dataFiles(dataFolder).signingKey, 'utf8')))];
+  const peer = (settings: Omit<PeerSettings, 'trust' | 'mostSessions'>): string[] => [
+    JSON.stringify({ ...settings, trust, mostSessions: MOST_SESSIONS } satisfies PeerSettings),
+  ];
+  const onTrouble = (sentence: string) => console.error(sentence);
+  const parts = [
+    new Part(
+      'console',
+      'console-main.js',
+      [dataFolder, String(consolePort), String(port), demo ? 'demo' : 'use'],
+      onTrouble,
+    ),
+    new Part('front door', 'peer-main.js', peer({ name: 'this machine', host: null, port, consolePort }), onTrouble),
+  ];
+  if (demo) {
+    const practiceFile = join(dataFolder, 'practice-lines.json');
+    const document = demoPracticeDocument(port + 1, port + 2);
+    writeFileSync(practiceFile, `${JSON.stringify(document, null, 2)}\n`);
+    parts.push(
+      new Part(
+        'outside peer',
+        'peer-main.js',
+        peer({ name: 'Hilltop exchange', host: '127.0.0.1', port: port + 2, consolePort: null }),
+        onTrouble,
+      ),
+      new Part('practice line', 'practice-main.js', [practiceFile], onTrouble),
+    );
+  }
+  return parts;
+}
+
+async function showAddresses(demo: boolean, port: number, dataFolder: string): Promise<void> {
+  const store = await openStore(dataFiles(dataFolder).database);
+  const [site] = await store.sites.all();
+  await store.close();
+  say(`  Console    http://localhost:${port}`);
+  for (const address of lanAddresses()) say(`             http://${address}:${port}`);
+  if (site === undefined) {
+    say('\n  Open the console and name the office; it then shows the code for other devices.');
+  } else {
+    const [joinAddress] = joinAddresses(port, site.joinCode);
+    say(`\n  Join from another device: ${joinAddress}   (code ${site.joinCode})`);
+    say(`  From this machine:        http://localhost:${port}/j\n`);
+    say(await QRCode.toString(joinAddress!, { type: 'utf8' }));
+  }
+  if (demo) say('  Demo data: Larkspur Bindery, a made-up office. Start over with: npm run demo -- --fresh');
+  say('  Stop with Ctrl-C.');
+}
+
+async function launch(demo: boolean, options: LaunchOptions): Promise<void> {
+  const port = readPort(options.port);
+  const dataFolder = resolve(options.data);
+  for (const wanted of demo ? [port, port + 1, port + 2] : [port]) await mustBeFree(wanted);
+  const releaseFolder = openDataFolder(dataFolder);
+  if (options.fresh) removeDemoData(dataFolder);
+  const consolePort = await freeLoopbackPort();
+  const parts = partsOf(demo, port, consolePort, dataFolder);
+
+  let stopping = false;
+  const stopAll = async (exitCode: number) => {
+    if (stopping) return;
+    stopping = true;
+    await Promise.all(parts.map((part) => part.stop()));
+    releaseFolder();
+    process.exit(exitCode);
+  };
+  process.on('SIGINT', () => void stopAll(0));
+  process.on('SIGTERM', () => void stopAll(0));
+  process.on('SIGHUP', () => void stopAll(0));
+
+  say(`Bent Straw ${programVersion()} is starting …`);
+  try {
+    await Promise.all(parts.map((part) => part.start()));
+  } catch (error) {
+    const { code = 'part-stopped', message } = error as { code?: string; message: string };
+    console.error(`${message} [${code}]`);
+    await stopAll(1);
+    return;
+  }
+  say(`Ready.\n`);
+  await showAddresses(demo, port, dataFolder);
+}
+
+const program = new Command('bent-straw').showHelpAfterError();
+for (const [name, demo, data] of [
+  ['start', false, 'data'],
+  ['demo', true, 'demo-data'],
+] as const) {
+  const command = program
+    .command(name)
+    .description(demo ? 'start with a made-up office and a practice line' : 'start for real use')
+    .option('--port <number>', 'port of the front door', String(DEFAULT_PORT))
+    .option('--data <folder>', 'folder for the database and the key', data);
+  if (demo) command.option('--fresh', 'throw the demo data away and make it anew');
+  command.action((options: LaunchOptions) => launch(demo, options));
+}
+
+program.parseAsync().catch((error: unknown) => {
+  if (!(error instanceof ProgramFault)) throw error;
+  console.error(`${error.message} [${error.code}]`);
+  process.exit(1);
+});

@@ -1,0 +1,90 @@
+import { fork, type ChildProcess } from 'node:child_process';
+import { join } from 'node:path';
+import type { ChildMessage } from './child-link';
+import { ProgramFault } from './program-faults';
+
+const FIRST_PAUSE_MS = 500;
+const LONGEST_PAUSE_MS = 10_000;
+const STEADY_AFTER_MS = 30_000;
+const STOP_PATIENCE_MS = 3000;
+
+/** A failure that a child reported about itself; its sentence is ready to be shown. */
+export class PartFailure extends Error {
+  constructor(
+    readonly code: string,
+    sentence: string,
+  ) {
+    super(sentence);
+  }
+}
+
+/** One child process, started again when it dies, until it is stopped. */
+export class Part {
+  #child: ChildProcess | null = null;
+  #stopping = false;
+  #pauseMs = FIRST_PAUSE_MS;
+
+  constructor(
+    readonly name: string,
+    private readonly file: string,
+    private readonly args: readonly string[],
+    private readonly onTrouble: (sentence: string) => void,
+  ) {}
+
+  get pid(): number | undefined {
+    return this.#child?.pid;
+  }
+
+  /** Resolves when the child says that it is ready; rejects when it fails before. */
+  start(): Promise<void> {
+    return new Promise((resolve, reject) => {
+      let ready = false;
+      const startedMs = performance.now();
+      const child = fork(join(import.meta.dirname, this.file), this.args, {
+        env: { ...process.env, NODE_ENV: 'production' },
+      });
+      this.#child = child;
+      child.on('message', (message: ChildMessage) => {
+        if (message.kind === 'failed') return reject(new PartFailure(message.code, message.sentence));
+        ready = true;
+        resolve();
+      });
+      child.on('error', reject);
+      child.on('exit', (code, signal) => {
+        if (!ready) reject(new ProgramFault('part-stopped', { part: this.name }));
+        else if (!this.#stopping) this.#restart(signal ?? `exit code ${code}`, performance.now() - startedMs);
+      });
+    });
+  }
+
+  #restart(how: string, livedMs: number): void {
+    if (livedMs > STEADY_AFTER_MS) this.#pauseMs = FIRST_PAUSE_MS;
+    this.onTrouble(`The ${this.name} stopped (${how}). Starting it again.`);
+    setTimeout(() => {
+      if (this.#stopping) return;
+      this.start().then(
+        () => this.onTrouble(`The ${this.name} is back.`),
+        (error: Error) => {
+          this.onTrouble(error.message);
+          if (this.#child?.exitCode !== null) this.#restart('it did not start', 0);
+        },
+      );
+    }, this.#pauseMs);
+    this.#pauseMs = Math.min(this.#pauseMs * 2, LONGEST_PAUSE_MS);
+  }
+
+  /** Ends the child: gently first, then not. */
+  stop(): Promise<void> {
+    this.#stopping = true;
+    const child = this.#child;
+    if (child === null || child.exitCode !== null || child.signalCode !== null) return Promise.resolve();
+    return new Promise((resolve) => {
+      const patience = setTimeout(() => child.kill('SIGKILL'), STOP_PATIENCE_MS);
+      child.once('exit', () => {
+        clearTimeout(patience);
+        resolve();
+      });
+      child.kill('SIGTERM');
+    });
+  }
+}

@@ -1,0 +1,54 @@
+import { Command } from 'commander';
+import { lanAddresses } from '@/services';
+import { DEFAULT_PORT } from '@/wire';
+import { readPublicKey } from '@/wire/ticket';
+import { mustBeFree, readPort } from './free-port';
+import { Part } from './part';
+import type { PeerSettings } from './peer-main';
+import { ProgramFault } from './program-faults';
+
+interface PeerCliOptions {
+  readonly port: string;
+  readonly name: string;
+  readonly trust?: string[];
+  readonly runs: string;
+}
+
+/** A peer of its own, without a console: for the internet, a branch, or the far end of a tunnel. */
+async function runPeer(options: PeerCliOptions): Promise<void> {
+  const port = readPort(options.port);
+  const trust = options.trust ?? [];
+  if (trust.length === 0) throw new ProgramFault('trust-missing');
+  for (const key of trust) if (readPublicKey(key) === null) throw new ProgramFault('trust-invalid', { key });
+  await mustBeFree(port);
+  const settings: PeerSettings = {
+    name: options.name,
+    host: null,
+    port,
+    trust,
+    consolePort: null,
+    mostSessions: Math.max(1, Number.parseInt(options.runs, 10) || 1),
+  };
+  const part = new Part('peer', 'peer-main.js', [JSON.stringify(settings)], (sentence) => console.error(sentence));
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
+    process.on(signal, () => void part.stop().then(() => process.exit(0)));
+  await part.start();
+  console.log(`The peer ${options.name} is ready. Enter one of these addresses in the set-up of the console:`);
+  for (const host of [...lanAddresses(), 'localhost']) console.log(`  http://${host}:${port}`);
+  console.log('Stop with Ctrl-C.');
+}
+
+new Command('bent-straw peer')
+  .description('measure for a console elsewhere')
+  .option('--port <number>', 'port to listen on', String(DEFAULT_PORT))
+  .option('--name <text>', 'name shown to people', 'outside peer')
+  .option('--trust <key...>', 'public key of each console that may send devices here')
+  .option('--runs <number>', 'most runs at once', '8')
+  .showHelpAfterError()
+  .action(runPeer)
+  .parseAsync()
+  .catch((error: unknown) => {
+    const { code, message } = error as { code?: string; message: string };
+    console.error(code === undefined ? message : `${message} [${code}]`);
+    process.exit(1);
+  });

@@ -1,0 +1,36 @@
+/** What keeps a program from starting: a stable code and a sentence with the next step; `{name}` is a fact. */
+export const PROGRAM_FAULTS = {
+  'port-busy': 'Port {port} is taken by another program. Stop that one, or choose another port: --port {other}.',
+  'port-forbidden': 'Port {port} may not be opened by this user. Choose one above 1023: --port 4870.',
+  'port-invalid': '{port} is not a port. Give a whole number from 1 to 65535: --port 4870.',
+  'data-not-writable':
+    'The data folder {folder} cannot be written ({reason}). Make it writable, or choose another: --data FOLDER.',
+  'data-full': 'The disk of the data folder {folder} is full. Make room, or choose another: --data FOLDER.',
+  'data-in-use':
+    'The data folder {folder} is in use by process {pid}. Stop that one, or choose another: --data FOLDER.',
+  'store-failed':
+    'The database in {folder} cannot be opened ({reason}). Restore it from a copy, or choose another folder: --data FOLDER.',
+  'practice-config': 'The practice lines cannot be read: {complaints}. Correct {file}.',
+  'trust-missing':
+    'A peer needs the public key of the console that it serves. Copy it from the set-up page: --trust KEY.',
+  'trust-invalid':
+    '{key} is not a public key. Copy all 43 characters from the set-up page of the console: --trust KEY.',
+  'part-stopped': 'The {part} stopped while starting. Look at the lines above for the reason, then start again.',
+} as const;
+
+export type ProgramFaultCode = keyof typeof PROGRAM_FAULTS;
+
+export class ProgramFault extends Error {
+  constructor(
+    readonly code: ProgramFaultCode,
+    facts: Record<string, string | number> = {},
+  ) {
+    super(PROGRAM_FAULTS[code].replace(/\{(\w+)\}/g, (whole, name: string) => String(facts[name] ?? whole)));
+  }
+}
+
+/** Turns the error of a `listen` into a fault with the next step. */
+export function listenFault(error: NodeJS.ErrnoException, port: number): ProgramFault {
+  if (error.code === 'EACCES') return new ProgramFault('port-forbidden', { port });
+  return new ProgramFault('port-busy', { port, other: port + 10 });
+}

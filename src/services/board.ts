@@ -1,0 +1,148 @@
+import {
+  LINK_KINDS,
+  rateBloat,
+  REACHES,
+  siteStrawOf,
+  type BloatRating,
+  type LinkKind,
+  type Plan,
+  type Reach,
+  type StrawSegment,
+  type VerdictWord,
+} from '@/core';
+import type { Device, Site, StoredRun } from '@/store';
+import { done, failed, type Outcome } from '@/wire';
+import type { ConsoleContext } from './console-context';
+import { planOfRow } from './plan-of-row';
+import { sweepSilentRuns } from './sweep-silent-runs';
+
+/** A column of the board. */
+export interface BoardColumn {
+  readonly linkKind: LinkKind;
+  readonly reach: Reach;
+}
+
+/** The newest result of one device over one kind of link and reach. Rates in bits per second, delays in ms. */
+export interface BoardCell {
+  readonly runId: string;
+  readonly downBps: number | null;
+  readonly upBps: number | null;
+  readonly yardstickDownBps: number | null;
+  readonly yardstickUpBps: number | null;
+  readonly addedMs: number | null;
+  readonly rating: BloatRating | null;
+  readonly verdict: VerdictWord;
+  readonly linkBelowPlan: boolean;
+  readonly startedAtMs: number;
+}
+
+export interface BoardRow {
+  readonly deviceId: string;
+  readonly deviceName: string;
+  readonly cells: readonly (BoardCell | null)[];
+}
+
+export interface Board {
+  readonly site: Pick<Site, 'id' | 'name' | 'joinCode' | 'demo'>;
+  readonly line: { readonly name: string; readonly provider: string } | null;
+  readonly plan: Plan | null;
+  readonly straw: readonly StrawSegment[];
+  readonly columns: readonly BoardColumn[];
+  readonly groups: readonly { readonly spotName: string | null; readonly rows: readonly BoardRow[] }[];
+  readonly running: readonly {
+    readonly runId: string;
+    readonly deviceName: string;
+    readonly peerName: string;
+    readonly startedAtMs: number;
+  }[];
+  readonly runCount: number;
+  readonly nowMs: number;
+}
+
+/** Shown even while nothing was run there: the gaps are what is still to be tested. */
+const ALWAYS_SHOWN: readonly BoardColumn[] = [
+  { linkKind: 'wired', reach: 'local' },
+  { linkKind: 'wired', reach: 'internet' },
+  { linkKind: 'wifi-5', reach: 'local' },
+  { linkKind: 'wifi-5', reach: 'internet' },
+];
+
+const columnKey = ({ linkKind, reach }: BoardColumn) => `${linkKind} ${reach}`;
+
+function columnsOf(runs: readonly StoredRun[]): BoardColumn[] {
+  const wanted = new Set(
+    [...ALWAYS_SHOWN, ...runs.map((run) => ({ ...run, linkKind: run.linkKind as LinkKind }))].map(columnKey),
+  );
+  return LINK_KINDS.flatMap((linkKind) => REACHES.map((reach) => ({ linkKind, reach }))).filter((column) =>
+    wanted.has(columnKey(column)),
+  );
+}
+
+function cellOf(run: StoredRun | undefined): BoardCell | null {
+  const report = run?.report;
+  if (run === undefined || report === undefined || report === null) return null;
+  const rate = (yardstick: typeof report.down.yardstick) => (yardstick.status === 'known' ? yardstick.rateBps : null);
+  return {
+    runId: run.id,
+    downBps: run.downBps,
+    upBps: run.upBps,
+    yardstickDownBps: rate(report.down.yardstick),
+    yardstickUpBps: rate(report.up.yardstick),
+    addedMs: run.addedMs,
+    rating: rateBloat(run.addedMs),
+    verdict: report.verdict,
+    linkBelowPlan: report.fitness.some((flag) => flag.code === 'link-below-plan'),
+    startedAtMs: run.startedAtMs,
+  };
+}
+
+/** Coverage of a site: devices by spot × link × reach, with the newest finished run in each place. */
+export async function boardOf(context: ConsoleContext, siteId?: string): Promise<Outcome<Board, 'site-missing'>> {
+  const { sites, runs } = context.store;
+  await sweepSilentRuns(context);
+  const all = await sites.all();
+  const site = siteId === undefined ? all[0] : all.find((candidate) => candidate.id === siteId);
+  if (site === undefined) return failed('site-missing');
+  const [devices, spots, lines, peers, newest, running, runCount] = await Promise.all([
+    sites.devicesOf(site.id),
+    sites.spotsOf(site.id),
+    sites.linesOf(site.id),
+    sites.peersOf(site.id),
+    runs.newestOfEach(site.id),
+    runs.running(),
+    runs.count(site.id, {}),
+  ]);
+  const line = lines[0];
+  const nowMs = context.wallMs();
+  const plan = line === undefined ? null : planOfRow(await sites.planAt(line.id, nowMs));
+  const columns = columnsOf(newest);
+  const rowOf = (device: Device): BoardRow => ({
+    deviceId: device.id,
+    deviceName: device.name,
+    cells: columns.map(({ linkKind, reach }) =>
+      cellOf(newest.find((run) => run.deviceId === device.id && run.linkKind === linkKind && run.reach === reach)),
+    ),
+  });
+  const groups = [...spots, { id: null, name: null }]
+    .map((spot) => ({ spotName: spot.name, rows: devices.filter((device) => device.spotId === spot.id).map(rowOf) }))
+    .filter((group) => group.rows.length > 0);
+  return done({
+    site: { id: site.id, name: site.name, joinCode: site.joinCode, demo: site.demo },
+    line: line === undefined ? null : { name: line.name, provider: line.provider },
+    plan,
+    straw: siteStrawOf({
+      deviceCount: devices.length,
+      links: devices.map((device) => device.link),
+      lineName: line?.name ?? null,
+      plan,
+      outsidePeerName: peers.find((peer) => peer.reach === 'internet')?.name ?? null,
+    }),
+    columns,
+    groups,
+    running: running
+      .filter((run) => run.siteId === site.id)
+      .map(({ id, deviceName, peerName, startedAtMs }) => ({ runId: id, deviceName, peerName, startedAtMs })),
+    runCount,
+    nowMs,
+  });
+}

@@ -1,0 +1,29 @@
+import type { KeyObject } from 'node:crypto';
+import type { Store } from '@/store';
+
+/** What the use cases work with. Clock, ids and keys are passed in, so that tests decide them. */
+export interface ConsoleContext {
+  readonly store: Store;
+  readonly wallMs: () => number;
+  readonly newId: () => string;
+  /** Signs tickets; peers hold only the public half. */
+  readonly signingKey: KeyObject;
+  /** The public half as text, as it is pasted into a peer's --trust. */
+  readonly publicKey: string;
+  /** The port of the front door, for addresses to read out. */
+  readonly port: number;
+}
+
+const SLOT = Symbol.for('bent-straw.console');
+type Holder = { [SLOT]?: ConsoleContext };
+
+/** The process that opened the console puts it here; the pages, bundled apart, find it. */
+export function setConsole(context: ConsoleContext): void {
+  (globalThis as Holder)[SLOT] = context;
+}
+
+export function theConsole(): ConsoleContext {
+  const context = (globalThis as Holder)[SLOT];
+  if (context === undefined) throw new Error('the console is not open: start the program with npm start');
+  return context;
+}

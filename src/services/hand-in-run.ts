@@ -1,0 +1,130 @@
+import {
+  reportOf,
+  sentenceOf,
+  sketchOf,
+  stripDataOf,
+  UNFINISHED_REASONS,
+  type RunConditions,
+  type RunReport,
+  type RunSamples,
+  type UnfinishedReason,
+} from '@/core';
+import type { RunEnding, StoredRun } from '@/store';
+import { done, failed, type HandIn, type HandInAnswer, type Outcome } from '@/wire';
+import type { ConsoleContext } from './console-context';
+import type { ConsoleFaultCode } from './console-faults';
+import { provesIt } from './proofs';
+
+/** The conditions of a stored run, as core needs them. */
+export function conditionsOf(run: StoredRun): RunConditions {
+  return {
+    reach: run.reach,
+    link: run.link,
+    plan: run.plan,
+    practice: run.practice,
+    // Behind a practice line the peer always sees this machine; the line is what was measured.
+    sameMachine: (run.sameMachine ?? false) && !run.practice,
+    ipVersion: run.ipVersion ?? 4,
+    pageHiddenMs: run.pageHiddenMs,
+  };
+}
+
+/** The columns that the board and the ledger go by. */
+export function figureColumns(report: RunReport) {
+  return {
+    methodVersion: report.methodVersion,
+    verdict: report.verdict,
+    downBps: report.down.rate?.steadyBps ?? null,
+    upBps: report.up.rate?.steadyBps ?? null,
+    idleMs: report.idleDelay?.medianMs ?? null,
+    addedMs: report.bloat?.addedMs ?? null,
+    report,
+  };
+}
+
+function unfinished(
+  reason: UnfinishedReason,
+  endedAtMs: number,
+  seen: Partial<RunEnding>,
+  samples: RunSamples | null,
+): RunEnding {
+  const sketch = samples === null || samples.phases.length === 0 ? null : sketchOf(stripDataOf(samples));
+  return { ...seen, status: 'unfinished', reason, endedAtMs, sketch };
+}
+
+function endingOf(run: StoredRun, handIn: HandIn, nowMs: number): RunEnding {
+  const { facts, samples } = handIn;
+  const seen =
+    facts === null
+      ? {}
+      : {
+          sameMachine: facts.sameMachine,
+          ipVersion: facts.ipVersion,
+          pageHiddenMs: facts.pageHiddenMs,
+          userAgent: facts.userAgent,
+        };
+  const measuredMs = samples?.phases.at(-1)?.toMs ?? null;
+  const endedAtMs = measuredMs === null ? nowMs : Math.min(nowMs, run.startedAtMs + measuredMs);
+  if (handIn.outcome === 'unfinished') return unfinished(handIn.reason, endedAtMs, seen, samples);
+
+  const report = reportOf(handIn.samples, conditionsOf({ ...run, ...seen }));
+  const missing = report.down.rate === null ? 'no-download' : report.up.rate === null ? 'no-upload' : null;
+  // Called finished, but without a figure: that is not a result.
+  if (missing !== null) return unfinished(missing, endedAtMs, seen, samples);
+  return {
+    ...seen,
+    status: 'finished',
+    reason: null,
+    endedAtMs,
+    ...figureColumns(report),
+    sketch: sketchOf(stripDataOf(handIn.samples)),
+  };
+}
+
+/** What the device page is told about a run that stands in the record. */
+export function answerOf(run: StoredRun): HandInAnswer {
+  if (run.status === 'finished' && run.report !== null)
+    return { runId: run.id, status: 'finished', ...sentenceOf(run.report, conditionsOf(run)) };
+  const reason = run.reason ?? 'device-vanished';
+  return {
+    runId: run.id,
+    status: 'unfinished',
+    figures: UNFINISHED_REASONS[reason].what,
+    held: UNFINISHED_REASONS[reason].nextStep,
+    delay: '',
+  };
+}
+
+/**
+ * Writes the record of a run, once. Handing in the same run again changes nothing and gets the same answer, so a
+ * device may repeat it until it has been heard.
+ */
+export async function handInRun(
+  context: ConsoleContext,
+  runId: string,
+  runKey: string,
+  handIn: HandIn,
+): Promise<Outcome<HandInAnswer, ConsoleFaultCode>> {
+  if (!provesIt(context.signingKey, 'run', runId, runKey)) return failed('run-key-wrong');
+  const { runs } = context.store;
+  const run = await runs.byId(runId);
+  if (run === null) return failed('run-unknown');
+  if (run.status !== 'finished') {
+    const samples = handIn.samples !== null && handIn.samples.phases.length > 0 ? handIn.samples : null;
+    try {
+      await runs.end(runId, endingOf(run, handIn, context.wallMs()), samples);
+    } catch (error) {
+      const reason = (error as { original?: { code?: string } }).original?.code ?? '';
+      if (reason === 'SQLITE_FULL' || reason === 'SQLITE_READONLY' || reason === 'SQLITE_IOERR')
+        return failed('store-full', { reason });
+      throw error;
+    }
+  }
+  return done(answerOf((await runs.byId(runId))!));
+}
+
+/** The device is still measuring. False when the run has ended or never was. */
+export async function noteRunAlive(context: ConsoleContext, runId: string, runKey: string): Promise<boolean> {
+  if (!provesIt(context.signingKey, 'run', runId, runKey)) return false;
+  return context.store.runs.seen(runId, context.wallMs());
+}

@@ -1,0 +1,72 @@
+import {
+  sentenceOf,
+  strawPathOf,
+  stripDataOf,
+  unfinishedWords,
+  type RunReport,
+  type RunSentence,
+  type StrawSegment,
+  type StripData,
+} from '@/core';
+import type { StoredRun } from '@/store';
+import type { RunSamples } from '@/core';
+import { done, failed, type Outcome } from '@/wire';
+import type { ConsoleContext } from './console-context';
+import { conditionsOf } from './hand-in-run';
+
+/** Everything on the page of one run. `result` is null for a run that has not ended with figures. */
+export interface RunPage {
+  readonly run: StoredRun;
+  readonly straw: readonly StrawSegment[];
+  readonly strip: StripData | null;
+  readonly result: { readonly report: RunReport; readonly sentence: RunSentence } | null;
+  /** Why there is no result, in words; null when there is one or the run is going on. */
+  readonly unfinished: string | null;
+}
+
+export async function runPageOf(context: ConsoleContext, runId: string): Promise<Outcome<RunPage, 'run-unknown'>> {
+  const run = await context.store.runs.byId(runId);
+  if (run === null) return failed('run-unknown');
+  const samples = await context.store.runs.samples(runId);
+  const conditions = conditionsOf(run);
+  return done({
+    run,
+    straw: strawPathOf({ ...conditions, deviceName: run.deviceName, peerName: run.peerName, lineName: run.lineName }),
+    strip: samples === null ? null : stripDataOf(samples),
+    result:
+      run.status === 'finished' && run.report !== null
+        ? { report: run.report, sentence: sentenceOf(run.report, conditions) }
+        : null,
+    unfinished: run.status === 'unfinished' ? unfinishedWords(run.reason ?? 'device-vanished') : null,
+  });
+}
+
+/** What a run can be checked and recomputed from. */
+export interface SamplesDocument {
+  readonly runId: string;
+  readonly methodVersion: number | null;
+  readonly startedAt: string;
+  readonly conditions: ReturnType<typeof conditionsOf>;
+  readonly device: string;
+  readonly peer: string;
+  readonly samples: RunSamples;
+}
+
+export async function samplesDocumentOf(
+  context: ConsoleContext,
+  runId: string,
+): Promise<Outcome<SamplesDocument, 'run-unknown' | 'samples-missing'>> {
+  const run = await context.store.runs.byId(runId);
+  if (run === null) return failed('run-unknown');
+  const samples = await context.store.runs.samples(runId);
+  if (samples === null) return failed('samples-missing');
+  return done({
+    runId,
+    methodVersion: run.methodVersion,
+    startedAt: new Date(run.startedAtMs).toISOString(),
+    conditions: conditionsOf(run),
+    device: run.deviceName,
+    peer: run.peerName,
+    samples,
+  });
+}

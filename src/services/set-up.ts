@@ -1,0 +1,156 @@
+import type { Link, Plan } from '@/core';
+import type { Device, Line, Site, Spot, StoredPeer, StoredPlan } from '@/store';
+import { done, failed, linkOfForm, type DeviceForm, type LineForm, type Outcome, type PeerForm } from '@/wire';
+import type { ConsoleContext } from './console-context';
+import type { ConsoleFaultCode } from './console-faults';
+import { newJoinCode } from './join-code';
+import { SAME_ORIGIN } from './peer-address';
+import { planOfRow } from './plan-of-row';
+import { spotNamed } from './spot-named';
+
+/** All that the set-up page shows and edits. */
+export interface SetUp {
+  readonly site: Site | null;
+  readonly line: Line | null;
+  readonly plan: Plan | null;
+  readonly spots: readonly Spot[];
+  readonly devices: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly spotName: string;
+    readonly link: Link;
+  }[];
+  readonly peers: readonly StoredPeer[];
+  readonly publicKey: string;
+  readonly port: number;
+}
+
+export async function setUpOf(context: ConsoleContext): Promise<SetUp> {
+  const { sites } = context.store;
+  const [site = null] = await sites.all();
+  const shared = { site, publicKey: context.publicKey, port: context.port };
+  if (site === null) return { ...shared, line: null, plan: null, spots: [], devices: [], peers: [] };
+  const [[line = null], spots, devices, peers] = await Promise.all([
+    sites.linesOf(site.id),
+    sites.spotsOf(site.id),
+    sites.devicesOf(site.id),
+    sites.peersOf(site.id),
+  ]);
+  return {
+    ...shared,
+    line,
+    plan: line === null ? null : planOfRow(await sites.planAt(line.id, context.wallMs())),
+    spots,
+    devices: devices.map(({ id, name, spotId, link }) => ({
+      id,
+      name,
+      link,
+      spotName: spots.find((spot) => spot.id === spotId)?.name ?? '',
+    })),
+    peers,
+  };
+}
+
+/** Names the office; the first time, makes it, with a join code and this machine as its inside peer. */
+export async function saveOffice(context: ConsoleContext, name: string): Promise<Site> {
+  const { sites } = context.store;
+  const [existing] = await sites.all();
+  const site: Site =
+    existing === undefined
+      ? { id: context.newId(), name, joinCode: newJoinCode(), demo: false }
+      : { ...existing, name };
+  await sites.saveSite(site);
+  if (existing === undefined)
+    await sites.savePeer({
+      id: context.newId(),
+      siteId: site.id,
+      name: 'this machine',
+      reach: 'local',
+      address: SAME_ORIGIN,
+      practice: false,
+    });
+  return site;
+}
+
+/** The line's name and the plan in force. Runs that were made keep the plan of their day. */
+export async function saveLine(
+  context: ConsoleContext,
+  siteId: string,
+  form: LineForm,
+): Promise<Outcome<Line, ConsoleFaultCode>> {
+  const { sites } = context.store;
+  if ((await sites.byId(siteId)) === null) return failed('site-missing');
+  const [existing] = await sites.linesOf(siteId);
+  const line: Line = { id: existing?.id ?? context.newId(), siteId, name: form.lineName, provider: form.provider };
+  const nowMs = context.wallMs();
+  const inForce = existing === undefined ? null : await sites.planAt(existing.id, nowMs);
+  const bps = (mbps: number | null) => (mbps === null ? null : mbps * 1e6);
+  const plan: StoredPlan = {
+    id: inForce?.id ?? context.newId(),
+    lineId: line.id,
+    name: form.lineName,
+    downBps: form.downMbps * 1e6,
+    upBps: form.upMbps * 1e6,
+    leastDownBps: bps(form.leastDownMbps),
+    leastUpBps: bps(form.leastUpMbps),
+    basis: form.basis,
+    fullFrom: form.fullFromPercent / 100,
+    validFromMs: inForce?.validFromMs ?? nowMs,
+  };
+  await sites.saveLine(line);
+  await sites.savePlan(plan);
+  return done(line);
+}
+
+export async function saveDevice(
+  context: ConsoleContext,
+  siteId: string,
+  deviceId: string | null,
+  form: DeviceForm,
+): Promise<Outcome<Device, ConsoleFaultCode>> {
+  const { sites } = context.store;
+  if ((await sites.byId(siteId)) === null) return failed('site-missing');
+  const devices = await sites.devicesOf(siteId);
+  if (deviceId !== null && !devices.some((device) => device.id === deviceId)) return failed('device-unknown');
+  const namesake = devices.find((device) => device.name.toLocaleLowerCase() === form.name.toLocaleLowerCase());
+  if (namesake !== undefined && namesake.id !== deviceId)
+    return failed('name-taken', { what: 'device', name: form.name });
+  const spotId = await spotNamed(context, siteId, form.spotName);
+  const device: Device = { id: deviceId ?? context.newId(), siteId, spotId, name: form.name, link: linkOfForm(form) };
+  await sites.saveDevice(device);
+  return done(device);
+}
+
+/** Removes a device; its runs stay in the ledger under its name. */
+export async function removeDevice(context: ConsoleContext, deviceId: string): Promise<void> {
+  await context.store.sites.removeDevice(deviceId);
+}
+
+export async function savePeer(
+  context: ConsoleContext,
+  siteId: string,
+  peerId: string | null,
+  form: PeerForm,
+): Promise<Outcome<StoredPeer, ConsoleFaultCode>> {
+  const { sites } = context.store;
+  if ((await sites.byId(siteId)) === null) return failed('site-missing');
+  const existing = peerId === null ? null : await sites.peer(peerId);
+  const namesake = (await sites.peersOf(siteId)).find((peer) => peer.name === form.name);
+  if (namesake !== undefined && namesake.id !== peerId) return failed('name-taken', { what: 'peer', name: form.name });
+  const address = form.address.length > 1 ? form.address.replace(/\/$/, '') : form.address;
+  const peer: StoredPeer = {
+    id: existing?.id ?? context.newId(),
+    siteId,
+    name: form.name,
+    reach: form.reach,
+    address,
+    // Another address is another place: what was known of a practice line there no longer holds.
+    practice: existing?.address === address ? existing.practice : false,
+  };
+  await sites.savePeer(peer);
+  return done(peer);
+}
+
+export async function removePeer(context: ConsoleContext, peerId: string): Promise<void> {
+  await context.store.sites.removePeer(peerId);
+}

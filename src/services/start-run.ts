@@ -1,0 +1,131 @@
+import { ceilingOfLink, linkKindOf, yardstickOf, type Direction } from '@/core';
+import type { Device, Site } from '@/store';
+import { done, failed, type Outcome, type RunGrant, type StartRun } from '@/wire';
+import { signTicket } from '@/wire/ticket';
+import type { ConsoleContext } from './console-context';
+import type { ConsoleFaultCode } from './console-faults';
+import { peerBaseUrl } from './peer-address';
+import { planOfRow } from './plan-of-row';
+import { proofOf } from './proofs';
+import { spotNamed } from './spot-named';
+import { isSilent, sweepSilentRuns } from './sweep-silent-runs';
+import { admit, type Visitor } from './visitor';
+
+const TICKET_LIFE_MS = 60_000;
+const TICKET_LIMITS = { seconds: 90, bytes: 40e9, streams: 6 } as const;
+export const STREAMS = 3;
+
+export interface StartedRun {
+  readonly grant: RunGrant;
+  readonly deviceId: string;
+}
+
+type Result<Value> = Promise<Outcome<Value, ConsoleFaultCode>>;
+
+/** The device that the answers describe: an existing one, brought up to date, or a new one. */
+async function deviceOf(context: ConsoleContext, site: Site, order: StartRun): Result<Device> {
+  const devices = await context.store.sites.devicesOf(site.id);
+  const existing = devices.find((device) => device.id === order.deviceId);
+  if (order.deviceId !== null && existing === undefined) return failed('device-unknown');
+  const name = order.deviceName ?? existing?.name;
+  if (name === undefined) return failed('request-malformed', { complaint: 'deviceName: give it a name' });
+  const namesake = devices.find((device) => device.name.toLocaleLowerCase() === name.toLocaleLowerCase());
+  if (namesake !== undefined && namesake.id !== existing?.id) return failed('name-taken', { what: 'device', name });
+  const spotId = await spotNamed(context, site.id, order.spotName);
+  const device: Device = { id: existing?.id ?? context.newId(), siteId: site.id, spotId, name, link: order.link };
+  await context.store.sites.saveDevice(device);
+  return done(device);
+}
+
+/**
+ * Grants a run: takes down who measures what under which conditions, and signs the ticket for the peer.
+ * `origin`: the address by which the device opened the console.
+ */
+export async function startRun(
+  context: ConsoleContext,
+  visitor: Visitor,
+  order: StartRun,
+  origin: string,
+): Result<StartedRun> {
+  const admission = await admit(context, { ...visitor, code: order.code });
+  if (!admission.ok) return admission;
+  const { site } = admission.value;
+  const { sites, runs } = context.store;
+  const peer = (await sites.peersOf(site.id)).find((candidate) => candidate.reach === order.reach);
+  const baseUrl = peer === undefined ? null : peerBaseUrl(peer.address, origin);
+  if (peer === undefined || baseUrl === null) return failed('peer-missing', { reach: order.reach });
+
+  const found = await deviceOf(context, site, order);
+  if (!found.ok) return found;
+  const device = found.value;
+  const nowMs = context.wallMs();
+  const busy = (await runs.running()).find((run) => run.deviceId === device.id);
+  if (busy !== undefined && !isSilent(busy, nowMs)) return failed('device-busy', { device: device.name });
+  if (busy !== undefined) await sweepSilentRuns(context);
+
+  const line = order.reach === 'local' ? undefined : (await sites.linesOf(site.id))[0];
+  const plan = line === undefined ? null : planOfRow(await sites.planAt(line.id, nowMs));
+  const runId = context.newId();
+  await runs.insert({
+    id: runId,
+    siteId: site.id,
+    deviceId: device.id,
+    peerId: peer.id,
+    lineId: line?.id ?? null,
+    deviceName: device.name,
+    spotName: order.spotName.trim() || null,
+    peerName: peer.name,
+    lineName: line?.name ?? null,
+    reach: order.reach,
+    link: order.link,
+    linkKind: linkKindOf(order.link),
+    plan,
+    practice: peer.practice,
+    demo: false,
+    status: 'running',
+    reason: null,
+    startedAtMs: nowMs,
+    lastSeenAtMs: nowMs,
+    endedAtMs: null,
+    sameMachine: null,
+    ipVersion: null,
+    pageHiddenMs: 0,
+    userAgent: null,
+    methodVersion: null,
+    verdict: null,
+    downBps: null,
+    upBps: null,
+    idleMs: null,
+    addedMs: null,
+    report: null,
+    sketch: null,
+  });
+  const yardstickBps = (direction: Direction) => {
+    const yardstick = yardstickOf({ reach: order.reach, direction, plan, ceiling: ceilingOfLink(order.link, 4) });
+    return yardstick.status === 'known' ? yardstick.rateBps : null;
+  };
+  const ticket = signTicket(
+    {
+      id: context.newId(),
+      runId,
+      deviceId: device.id,
+      directions: ['down', 'up'],
+      limits: TICKET_LIMITS,
+      issuedAtMs: nowMs,
+      expiresAtMs: nowMs + TICKET_LIFE_MS,
+    },
+    context.signingKey,
+  );
+  return done({
+    deviceId: device.id,
+    grant: {
+      runId,
+      runKey: proofOf(context.signingKey, 'run', runId),
+      ticket,
+      peer: { name: peer.name, baseUrl },
+      streams: STREAMS,
+      deviceName: device.name,
+      yardstick: { downBps: yardstickBps('down'), upBps: yardstickBps('up') },
+    },
+  });
+}

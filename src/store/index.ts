@@ -1,0 +1,3 @@
+export type { RunEnding, RunFilter, RunLine, StoredRun } from './queries/run-queries';
+export type { Device, Line, Site, Spot, StoredPeer, StoredPlan } from './queries/site-queries';
+export { openStore, type Store } from './store';

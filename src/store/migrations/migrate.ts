@@ -1,0 +1,34 @@
+import { existsSync } from 'node:fs';
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { SequelizeStorage, Umzug } from 'umzug';
+import { firstTables } from './0001-first-tables';
+import type { Migration } from './migration';
+
+export const MIGRATIONS: readonly Migration[] = [firstTables];
+
+/**
+ * Brings the schema up to date. A file that already holds tables is first copied beside itself
+ * (`VACUUM INTO`, a consistent copy), named after the migration that follows.
+ */
+export async function migrate(sequelize: Sequelize, file: string, migrations = MIGRATIONS): Promise<void> {
+  const umzug = new Umzug({
+    migrations: migrations.map(({ name, statements }) => ({
+      name,
+      up: () =>
+        sequelize.transaction(async (transaction) => {
+          for (const statement of statements) await sequelize.query(statement, { transaction });
+        }),
+    })),
+    storage: new SequelizeStorage({ sequelize }),
+    logger: undefined,
+  });
+  const pending = await umzug.pending();
+  const first = pending[0];
+  if (first === undefined) return;
+  const tables = await sequelize.query("SELECT name FROM sqlite_master WHERE type = 'table' AND name = 'sites'", {
+    type: QueryTypes.SELECT,
+  });
+  const copy = `${file}.before-${first.name}`;
+  if (tables.length > 0 && !existsSync(copy)) await sequelize.query('VACUUM INTO :copy', { replacements: { copy } });
+  await umzug.up();
+}

@@ -1,0 +1,210 @@
+import {
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Model,
+  type ModelStatic,
+  type Sequelize,
+} from 'sequelize';
+import type { Link, Plan, Reach, RunReport, RunSketch, UnfinishedReason, VerdictWord } from '@/core';
+
+/** Rows as they stand in the database. Ids are text, times UTC epoch ms, rates bits per second. */
+interface Row<Self extends Model> extends Model<InferAttributes<Self>, InferCreationAttributes<Self>> {
+  id: string;
+}
+
+export interface SiteRow extends Row<SiteRow> {
+  name: string;
+  joinCode: string;
+  demo: boolean;
+}
+
+export interface LineRow extends Row<LineRow> {
+  siteId: string;
+  name: string;
+  provider: string;
+}
+
+export interface PlanRow extends Row<PlanRow> {
+  lineId: string;
+  name: string;
+  downBps: number;
+  upBps: number;
+  leastDownBps: number | null;
+  leastUpBps: number | null;
+  basis: Plan['basis'];
+  fullFrom: number;
+  validFromMs: number;
+}
+
+export interface SpotRow extends Row<SpotRow> {
+  siteId: string;
+  name: string;
+}
+
+export interface DeviceRow extends Row<DeviceRow> {
+  siteId: string;
+  spotId: string | null;
+  name: string;
+  link: Link;
+}
+
+export interface PeerRow extends Row<PeerRow> {
+  siteId: string;
+  name: string;
+  reach: Reach;
+  /** Absolute URL, or ":port" for another port of the host by which the console was opened. */
+  address: string;
+  /** Whether a practice line stands in front of it. */
+  practice: boolean;
+}
+
+export interface RunRow extends Row<RunRow> {
+  siteId: string;
+  deviceId: string;
+  peerId: string;
+  lineId: string | null;
+  deviceName: string;
+  spotName: string | null;
+  peerName: string;
+  lineName: string | null;
+  reach: Reach;
+  link: Link;
+  linkKind: string;
+  plan: Plan | null;
+  practice: boolean;
+  demo: boolean;
+  status: 'running' | 'finished' | 'unfinished';
+  reason: UnfinishedReason | null;
+  startedAtMs: number;
+  lastSeenAtMs: number;
+  endedAtMs: number | null;
+  sameMachine: boolean | null;
+  ipVersion: 4 | 6 | null;
+  pageHiddenMs: number;
+  userAgent: string | null;
+  methodVersion: number | null;
+  verdict: VerdictWord | null;
+  downBps: number | null;
+  upBps: number | null;
+  idleMs: number | null;
+  addedMs: number | null;
+  report: RunReport | null;
+  sketch: RunSketch | null;
+}
+
+/** Raw samples as gzipped JSON, beside the run. */
+export interface RunSamplesRow extends Model<InferAttributes<RunSamplesRow>, InferCreationAttributes<RunSamplesRow>> {
+  runId: string;
+  samples: Buffer;
+}
+
+export interface Tables {
+  readonly sites: ModelStatic<SiteRow>;
+  readonly lines: ModelStatic<LineRow>;
+  readonly plans: ModelStatic<PlanRow>;
+  readonly spots: ModelStatic<SpotRow>;
+  readonly devices: ModelStatic<DeviceRow>;
+  readonly peers: ModelStatic<PeerRow>;
+  readonly runs: ModelStatic<RunRow>;
+  readonly runSamples: ModelStatic<RunSamplesRow>;
+}
+
+const id = { type: DataTypes.STRING, primaryKey: true } as const;
+const text = { type: DataTypes.STRING, allowNull: false } as const;
+const maybeText = { type: DataTypes.STRING, allowNull: true } as const;
+const number = { type: DataTypes.DOUBLE, allowNull: false } as const;
+const maybeNumber = { type: DataTypes.DOUBLE, allowNull: true } as const;
+const yesNo = { type: DataTypes.BOOLEAN, allowNull: false } as const;
+const json = { type: DataTypes.JSON, allowNull: false } as const;
+const maybeJson = { type: DataTypes.JSON, allowNull: true } as const;
+
+/** Declares the models; the tables themselves are made by the migrations. */
+export function defineTables(sequelize: Sequelize): Tables {
+  const plain = { timestamps: false } as const;
+  return {
+    sites: sequelize.define<SiteRow>(
+      'Site',
+      { id, name: text, joinCode: text, demo: yesNo },
+      { ...plain, tableName: 'sites' },
+    ),
+    lines: sequelize.define<LineRow>(
+      'Line',
+      { id, siteId: text, name: text, provider: text },
+      { ...plain, tableName: 'lines' },
+    ),
+    plans: sequelize.define<PlanRow>(
+      'Plan',
+      {
+        id,
+        lineId: text,
+        name: text,
+        downBps: number,
+        upBps: number,
+        leastDownBps: maybeNumber,
+        leastUpBps: maybeNumber,
+        basis: text,
+        fullFrom: number,
+        validFromMs: number,
+      },
+      { ...plain, tableName: 'plans' },
+    ),
+    spots: sequelize.define<SpotRow>('Spot', { id, siteId: text, name: text }, { ...plain, tableName: 'spots' }),
+    devices: sequelize.define<DeviceRow>(
+      'Device',
+      { id, siteId: text, spotId: maybeText, name: text, link: json },
+      { ...plain, tableName: 'devices' },
+    ),
+    peers: sequelize.define<PeerRow>(
+      'Peer',
+      { id, siteId: text, name: text, reach: text, address: text, practice: yesNo },
+      { ...plain, tableName: 'peers' },
+    ),
+    runs: sequelize.define<RunRow>(
+      'Run',
+      {
+        id,
+        siteId: text,
+        deviceId: text,
+        peerId: text,
+        lineId: maybeText,
+        deviceName: text,
+        spotName: maybeText,
+        peerName: text,
+        lineName: maybeText,
+        reach: text,
+        link: json,
+        linkKind: text,
+        plan: maybeJson,
+        practice: yesNo,
+        demo: yesNo,
+        status: text,
+        reason: maybeText,
+        startedAtMs: number,
+        lastSeenAtMs: number,
+        endedAtMs: maybeNumber,
+        sameMachine: { type: DataTypes.BOOLEAN, allowNull: true },
+        ipVersion: { type: DataTypes.INTEGER, allowNull: true },
+        pageHiddenMs: { ...number, defaultValue: 0 },
+        userAgent: maybeText,
+        methodVersion: maybeNumber,
+        verdict: maybeText,
+        downBps: maybeNumber,
+        upBps: maybeNumber,
+        idleMs: maybeNumber,
+        addedMs: maybeNumber,
+        report: maybeJson,
+        sketch: maybeJson,
+      },
+      { ...plain, tableName: 'runs' },
+    ),
+    runSamples: sequelize.define<RunSamplesRow>(
+      'RunSamples',
+      {
+        runId: { type: DataTypes.STRING, primaryKey: true },
+        samples: { type: DataTypes.BLOB, allowNull: false },
+      },
+      { ...plain, tableName: 'run_samples' },
+    ),
+  };
+}

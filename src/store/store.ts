@@ -1,0 +1,30 @@
+import { Sequelize } from 'sequelize';
+import { migrate } from './migrations/migrate';
+import { defineTables, type Tables } from './models/tables';
+import { RunQueries } from './queries/run-queries';
+import { SiteQueries } from './queries/site-queries';
+import { sqliteWithSettings } from './sqlite-dialect';
+
+/** The one place that knows SQL. Opened by the console alone, which is the only writer. */
+export interface Store {
+  readonly sites: SiteQueries;
+  readonly runs: RunQueries;
+  close(): Promise<void>;
+}
+
+/** Opens (and if needed makes) the database file and brings its schema up to date. */
+export async function openStore(file: string): Promise<Store> {
+  const sequelize = new Sequelize({
+    dialect: 'sqlite',
+    dialectModule: sqliteWithSettings,
+    storage: file,
+    logging: false,
+  });
+  await migrate(sequelize, file);
+  const tables: Tables = defineTables(sequelize);
+  return {
+    sites: new SiteQueries(tables),
+    runs: new RunQueries(sequelize, tables),
+    close: () => sequelize.close(),
+  };
+}

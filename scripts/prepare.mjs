@@ -77,7 +77,7 @@ export async function installPackages() {
   const hash = hashOf(['package-lock.json']);
   if (isCurrent(STAMPS.packages, hash)) return;
   const what = 'Installing packages (sqlite3 is compiled, which takes two to three minutes, once)';
-  const installed = await run(what, 'npm', ['ci', '--include=dev', '--no-audit', '--no-fund']);
+  const installed = await run(what, 'npm', ['install', '--no-save', '--include=dev', '--no-audit', '--no-fund']);
   if (!installed)
     stopWith(
       'install-failed',

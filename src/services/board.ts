@@ -3,6 +3,7 @@ import {
   rateBloat,
   REACHES,
   siteStrawOf,
+  yardstickBps,
   type BloatRating,
   type LinkKind,
   type Plan,
@@ -81,13 +82,12 @@ function columnsOf(runs: readonly StoredRun[]): BoardColumn[] {
 function cellOf(run: StoredRun | undefined): BoardCell | null {
   const report = run?.report;
   if (run === undefined || report === undefined || report === null) return null;
-  const rate = (yardstick: typeof report.down.yardstick) => (yardstick.status === 'known' ? yardstick.rateBps : null);
   return {
     runId: run.id,
     downBps: run.downBps,
     upBps: run.upBps,
-    yardstickDownBps: rate(report.down.yardstick),
-    yardstickUpBps: rate(report.up.yardstick),
+    yardstickDownBps: yardstickBps(report.down.yardstick),
+    yardstickUpBps: yardstickBps(report.up.yardstick),
     addedMs: run.addedMs,
     rating: rateBloat(run.addedMs),
     verdict: report.verdict,

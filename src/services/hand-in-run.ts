@@ -3,6 +3,7 @@ import {
   sentenceOf,
   sketchOf,
   stripDataOf,
+  yardstickBps,
   UNFINISHED_REASONS,
   type RunConditions,
   type RunReport,
@@ -84,7 +85,20 @@ function endingOf(run: StoredRun, handIn: HandIn, nowMs: number): RunEnding {
 /** What the device page is told about a run that stands in the record. */
 export function answerOf(run: StoredRun): HandInAnswer {
   if (run.status === 'finished' && run.report !== null)
-    return { runId: run.id, status: 'finished', ...sentenceOf(run.report, conditionsOf(run)) };
+    return {
+      runId: run.id,
+      status: 'finished',
+      ...sentenceOf(run.report, conditionsOf(run)),
+      result: {
+        verdict: run.report.verdict,
+        downBps: run.downBps,
+        upBps: run.upBps,
+        yardstickDownBps: yardstickBps(run.report.down.yardstick),
+        yardstickUpBps: yardstickBps(run.report.up.yardstick),
+        idleMs: run.idleMs,
+        addedMs: run.addedMs,
+      },
+    };
   const reason = run.reason ?? 'device-vanished';
   return {
     runId: run.id,
@@ -92,6 +106,7 @@ export function answerOf(run: StoredRun): HandInAnswer {
     figures: UNFINISHED_REASONS[reason].what,
     held: UNFINISHED_REASONS[reason].nextStep,
     delay: '',
+    result: null,
   };
 }
 

@@ -10,6 +10,6 @@ export { checkPeer, type PeerState } from './peer-check';
 export { joinAddresses, lanAddresses } from './reachable-addresses';
 export { runPageOf, samplesDocumentOf, type RunPage } from './run-page';
 export { removeDevice, removePeer, saveDevice, saveLine, saveOffice, savePeer, setUpOf, type SetUp } from './set-up';
-export { startRun, type StartedRun } from './start-run';
+export { startRun } from './start-run';
 export { forgiveRunningRuns, sweepSilentRuns } from './sweep-silent-runs';
 export type { Visitor } from './visitor';

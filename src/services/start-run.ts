@@ -1,4 +1,4 @@
-import { ceilingOfLink, linkKindOf, yardstickOf, type Direction } from '@/core';
+import { ceilingOfLink, linkKindOf, yardstickBps, yardstickOf, type Direction } from '@/core';
 import type { Device, Site } from '@/store';
 import { done, failed, type Outcome, type RunGrant, type StartRun } from '@/wire';
 import { signTicket } from '@/wire/ticket';
@@ -14,11 +14,6 @@ import { admit, type Visitor } from './visitor';
 const TICKET_LIFE_MS = 60_000;
 const TICKET_LIMITS = { seconds: 90, bytes: 40e9, streams: 6 } as const;
 export const STREAMS = 3;
-
-export interface StartedRun {
-  readonly grant: RunGrant;
-  readonly deviceId: string;
-}
 
 type Result<Value> = Promise<Outcome<Value, ConsoleFaultCode>>;
 
@@ -46,7 +41,7 @@ export async function startRun(
   visitor: Visitor,
   order: StartRun,
   origin: string,
-): Result<StartedRun> {
+): Result<RunGrant> {
   const admission = await admit(context, { ...visitor, code: order.code });
   if (!admission.ok) return admission;
   const { site } = admission.value;
@@ -100,10 +95,8 @@ export async function startRun(
     report: null,
     sketch: null,
   });
-  const yardstickBps = (direction: Direction) => {
-    const yardstick = yardstickOf({ reach: order.reach, direction, plan, ceiling: ceilingOfLink(order.link, 4) });
-    return yardstick.status === 'known' ? yardstick.rateBps : null;
-  };
+  const yardstick = (direction: Direction) =>
+    yardstickBps(yardstickOf({ reach: order.reach, direction, plan, ceiling: ceilingOfLink(order.link, 4) }));
   const ticket = signTicket(
     {
       id: context.newId(),
@@ -117,15 +110,13 @@ export async function startRun(
     context.signingKey,
   );
   return done({
+    runId,
+    runKey: proofOf(context.signingKey, 'run', runId),
+    ticket,
+    peer: { name: peer.name, baseUrl },
+    streams: STREAMS,
     deviceId: device.id,
-    grant: {
-      runId,
-      runKey: proofOf(context.signingKey, 'run', runId),
-      ticket,
-      peer: { name: peer.name, baseUrl },
-      streams: STREAMS,
-      deviceName: device.name,
-      yardstick: { downBps: yardstickBps('down'), upBps: yardstickBps('up') },
-    },
+    deviceName: device.name,
+    yardstick: { downBps: yardstick('down'), upBps: yardstick('up') },
   });
 }

@@ -69,3 +69,8 @@ export function yardstickOf({ reach, direction, plan, ceiling }: YardstickInput)
   const noPlan = reach === 'local' ? 'inside the office the plan does not matter' : 'no plan is known for this line';
   return { status: 'unknown', arithmetic: [unknownLink, noPlan] };
 }
+
+/** The rate of a yardstick in bits per second; null when there is none. */
+export function yardstickBps(yardstick: Yardstick): number | null {
+  return yardstick.status === 'known' ? yardstick.rateBps : null;
+}

@@ -4,7 +4,7 @@ import type { Migration } from './migration';
 export const firstTables: Migration = {
   name: '0001-first-tables',
   statements: [
-    `CREATE TABLE sites (id TEXT PRIMARY KEY, name TEXT NOT NULL, joinCode TEXT NOT NULL UNIQUE, demo INTEGER NOT NULL)`,
+    `CREATE TABLE sites (id TEXT PRIMARY KEY, name TEXT NOT NULL, joinCode TEXT NOT NULL UNIQUE, demo TINYINT(1) NOT NULL)`,
     `CREATE TABLE lines (
       id TEXT PRIMARY KEY, siteId TEXT NOT NULL REFERENCES sites(id) ON DELETE CASCADE,
       name TEXT NOT NULL, provider TEXT NOT NULL)`,
@@ -20,22 +20,22 @@ export const firstTables: Migration = {
     `CREATE TABLE devices (
       id TEXT PRIMARY KEY, siteId TEXT NOT NULL REFERENCES sites(id) ON DELETE CASCADE,
       spotId TEXT REFERENCES spots(id) ON DELETE SET NULL, name TEXT NOT NULL,
-      link TEXT NOT NULL, UNIQUE (siteId, name))`,
+      link JSON NOT NULL, UNIQUE (siteId, name))`,
     `CREATE TABLE peers (
       id TEXT PRIMARY KEY, siteId TEXT NOT NULL REFERENCES sites(id) ON DELETE CASCADE,
-      name TEXT NOT NULL, reach TEXT NOT NULL, address TEXT NOT NULL, practice INTEGER NOT NULL)`,
+      name TEXT NOT NULL, reach TEXT NOT NULL, address TEXT NOT NULL, practice TINYINT(1) NOT NULL)`,
     // A run keeps the names and the plan of its day and outlives its device, peer and line: no foreign keys to those.
     `CREATE TABLE runs (
       id TEXT PRIMARY KEY, siteId TEXT NOT NULL REFERENCES sites(id) ON DELETE CASCADE,
       deviceId TEXT NOT NULL, peerId TEXT NOT NULL, lineId TEXT,
       deviceName TEXT NOT NULL, spotName TEXT, peerName TEXT NOT NULL, lineName TEXT,
-      reach TEXT NOT NULL, link TEXT NOT NULL, linkKind TEXT NOT NULL, plan TEXT,
-      practice INTEGER NOT NULL, demo INTEGER NOT NULL,
+      reach TEXT NOT NULL, link JSON NOT NULL, linkKind TEXT NOT NULL, plan JSON,
+      practice TINYINT(1) NOT NULL, demo TINYINT(1) NOT NULL,
       status TEXT NOT NULL CHECK (status IN ('running', 'finished', 'unfinished')), reason TEXT,
       startedAtMs REAL NOT NULL, lastSeenAtMs REAL NOT NULL, endedAtMs REAL,
-      sameMachine INTEGER, ipVersion INTEGER, pageHiddenMs REAL NOT NULL DEFAULT 0, userAgent TEXT,
+      sameMachine TINYINT(1), ipVersion INTEGER, pageHiddenMs REAL NOT NULL DEFAULT 0, userAgent TEXT,
       methodVersion INTEGER, verdict TEXT, downBps REAL, upBps REAL, idleMs REAL, addedMs REAL,
-      report TEXT, sketch TEXT,
+      report JSON, sketch JSON,
       CHECK (status <> 'finished' OR report IS NOT NULL),
       CHECK (status <> 'unfinished' OR (reason IS NOT NULL AND downBps IS NULL AND upBps IS NULL)))`,
     `CREATE INDEX runs_newest ON runs (siteId, startedAtMs DESC)`,

@@ -119,23 +119,26 @@ const yesNo = { type: DataTypes.BOOLEAN, allowNull: false } as const;
 const json = { type: DataTypes.JSON, allowNull: false } as const;
 const maybeJson = { type: DataTypes.JSON, allowNull: true } as const;
 
+/** Sequelize writes into the column objects that it is given, so each model gets its own. */
+function columns<Specs extends Record<string, object>>(specs: Specs): Specs {
+  return Object.fromEntries(Object.entries(specs).map(([name, spec]) => [name, { ...spec }])) as Specs;
+}
+
 /** Declares the models; the tables themselves are made by the migrations. */
 export function defineTables(sequelize: Sequelize): Tables {
   const plain = { timestamps: false } as const;
   return {
-    sites: sequelize.define<SiteRow>(
-      'Site',
-      { id, name: text, joinCode: text, demo: yesNo },
-      { ...plain, tableName: 'sites' },
-    ),
-    lines: sequelize.define<LineRow>(
-      'Line',
-      { id, siteId: text, name: text, provider: text },
-      { ...plain, tableName: 'lines' },
-    ),
+    sites: sequelize.define<SiteRow>('Site', columns({ id, name: text, joinCode: text, demo: yesNo }), {
+      ...plain,
+      tableName: 'sites',
+    }),
+    lines: sequelize.define<LineRow>('Line', columns({ id, siteId: text, name: text, provider: text }), {
+      ...plain,
+      tableName: 'lines',
+    }),
     plans: sequelize.define<PlanRow>(
       'Plan',
-      {
+      columns({
         id,
         lineId: text,
         name: text,
@@ -146,23 +149,26 @@ export function defineTables(sequelize: Sequelize): Tables {
         basis: text,
         fullFrom: number,
         validFromMs: number,
-      },
+      }),
       { ...plain, tableName: 'plans' },
     ),
-    spots: sequelize.define<SpotRow>('Spot', { id, siteId: text, name: text }, { ...plain, tableName: 'spots' }),
+    spots: sequelize.define<SpotRow>('Spot', columns({ id, siteId: text, name: text }), {
+      ...plain,
+      tableName: 'spots',
+    }),
     devices: sequelize.define<DeviceRow>(
       'Device',
-      { id, siteId: text, spotId: maybeText, name: text, link: json },
+      columns({ id, siteId: text, spotId: maybeText, name: text, link: json }),
       { ...plain, tableName: 'devices' },
     ),
     peers: sequelize.define<PeerRow>(
       'Peer',
-      { id, siteId: text, name: text, reach: text, address: text, practice: yesNo },
+      columns({ id, siteId: text, name: text, reach: text, address: text, practice: yesNo }),
       { ...plain, tableName: 'peers' },
     ),
     runs: sequelize.define<RunRow>(
       'Run',
-      {
+      columns({
         id,
         siteId: text,
         deviceId: text,
@@ -195,15 +201,15 @@ export function defineTables(sequelize: Sequelize): Tables {
         addedMs: maybeNumber,
         report: maybeJson,
         sketch: maybeJson,
-      },
+      }),
       { ...plain, tableName: 'runs' },
     ),
     runSamples: sequelize.define<RunSamplesRow>(
       'RunSamples',
-      {
+      columns({
         runId: { type: DataTypes.STRING, primaryKey: true },
         samples: { type: DataTypes.BLOB, allowNull: false },
-      },
+      }),
       { ...plain, tableName: 'run_samples' },
     ),
   };

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { UNFINISHED_CODES } from '@/core';
+import { UNFINISHED_CODES, VERDICT_WORDS } from '@/core';
 import { linkSchema } from './link-schema';
 import { runSamplesSchema } from './samples-schema';
 
@@ -26,6 +26,7 @@ export const runGrantSchema = z.object({
   ticket: z.string(),
   peer: z.object({ name: z.string(), baseUrl: z.string() }),
   streams: z.number().int().min(1),
+  deviceId: z.string(),
   deviceName: z.string(),
   /** For the dashed lines of the live strip, bits per second. */
   yardstick: z.object({ downBps: z.number().nullable(), upBps: z.number().nullable() }),
@@ -53,12 +54,30 @@ export const handInSchema = z.discriminatedUnion('outcome', [
 ]);
 export type HandIn = z.infer<typeof handInSchema>;
 
-/** Console → device page, after a hand-in. */
+const figure = z.number().nullable();
+
+/** Console → device page, after a hand-in: the sentences, and the figures behind them (null: not measured). */
 export const handInAnswerSchema = z.object({
   runId: z.string(),
   status: z.enum(['finished', 'unfinished']),
   figures: z.string(),
   held: z.string(),
   delay: z.string(),
+  result: z
+    .object({
+      verdict: z.enum(VERDICT_WORDS),
+      downBps: figure,
+      upBps: figure,
+      yardstickDownBps: figure,
+      yardstickUpBps: figure,
+      idleMs: figure,
+      addedMs: figure,
+    })
+    .nullable(),
 });
 export type HandInAnswer = z.infer<typeof handInAnswerSchema>;
+
+/** What is posted to hand in a run: the key that came with the grant, and the run. */
+export const handInRequestSchema = z.strictObject({ runKey: z.string().max(100), handIn: handInSchema });
+export type HandInRequest = z.infer<typeof handInRequestSchema>;
+export const aliveRequestSchema = z.strictObject({ runKey: z.string().max(100) });

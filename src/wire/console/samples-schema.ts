@@ -22,7 +22,7 @@ const counterSeriesSchema = z
   );
 
 /** Raw samples as a client hands them in. Counters and clocks that go backwards are refused. */
-export const runSamplesSchema = z.strictObject({
+export const runSamplesSchema: z.ZodType<RunSamples> = z.strictObject({
   formatVersion: z.literal(1),
   phases: z
     .array(
@@ -40,4 +40,4 @@ export const runSamplesSchema = z.strictObject({
   download: counterSeriesSchema.nullable(),
   upload: counterSeriesSchema.nullable(),
   peerClockOffsetMs: time.nullable(),
-}) satisfies z.ZodType<RunSamples>;
+});

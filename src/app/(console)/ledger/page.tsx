@@ -1,0 +1,37 @@
+import type { Metadata } from 'next';
+import { connection } from 'next/server';
+import { LINK_KINDS, REACHES } from '@/core';
+import { ledgerOf, theConsole } from '@/services';
+import { LedgerFilters } from '@/ui/ledger/ledger-filters';
+import { LedgerPages } from '@/ui/ledger/ledger-pages';
+import { LedgerTable } from '@/ui/ledger/ledger-table';
+import { saveOfficeAction } from '../set-up/actions';
+import { FirstOffice } from '@/ui/set-up/first-office';
+
+export const metadata: Metadata = { title: 'Ledger' };
+
+type Query = Record<string, string | string[] | undefined>;
+
+export default async function LedgerPage({ searchParams }: { readonly searchParams: Promise<Query> }) {
+  await connection();
+  const query = await searchParams;
+  const one = (name: string) => (typeof query[name] === 'string' && query[name] !== '' ? query[name] : undefined);
+  const chosen = {
+    deviceId: one('device'),
+    linkKind: LINK_KINDS.find((kind) => kind === one('link')),
+    reach: REACHES.find((reach) => reach === one('reach')),
+  };
+  const found = await ledgerOf(theConsole(), { ...chosen, page: Number(one('page')) || 1 });
+  if (!found.ok) return <FirstOffice save={saveOfficeAction} />;
+  const ledger = found.value;
+  return (
+    <>
+      <div className="mb-3 flex flex-wrap items-end gap-x-8 gap-y-2">
+        <h1 className="text-xl font-semibold">Ledger</h1>
+        <LedgerFilters ledger={ledger} chosen={chosen} />
+      </div>
+      <LedgerTable ledger={ledger} />
+      <LedgerPages ledger={ledger} chosen={chosen} />
+    </>
+  );
+}

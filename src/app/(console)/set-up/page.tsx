@@ -1,0 +1,54 @@
+import type { Metadata } from 'next';
+import { connection } from 'next/server';
+import { Suspense } from 'react';
+import { setUpOf, theConsole } from '@/services';
+import { DevicesSection } from '@/ui/set-up/devices-section';
+import { FirstOffice } from '@/ui/set-up/first-office';
+import { LineSection } from '@/ui/set-up/line-section';
+import { OfficeSection } from '@/ui/set-up/office-section';
+import { PeersSection } from '@/ui/set-up/peers-section';
+import {
+  removeDeviceAction,
+  removePeerAction,
+  saveDeviceAction,
+  saveLineAction,
+  saveOfficeAction,
+  savePeerAction,
+} from './actions';
+import { PeerStateLine } from './peer-state-line';
+
+export const metadata: Metadata = { title: 'Set-up' };
+
+export default async function SetUpPage() {
+  await connection();
+  const setUp = await setUpOf(theConsole());
+  if (setUp.site === null) return <FirstOffice save={saveOfficeAction} />;
+  const states = Object.fromEntries(
+    setUp.peers.map((peer) => [
+      peer.id,
+      <Suspense key={peer.id} fallback={<span className="text-quiet">asking …</span>}>
+        <PeerStateLine address={peer.address} />
+      </Suspense>,
+    ]),
+  );
+  return (
+    <div className="max-w-[64rem]">
+      <h1 className="mb-5 text-xl font-semibold">Set-up</h1>
+      <OfficeSection site={setUp.site} save={saveOfficeAction} />
+      <LineSection siteId={setUp.site.id} line={setUp.line} plan={setUp.plan} save={saveLineAction} />
+      <DevicesSection
+        actions={{ save: saveDeviceAction, remove: removeDeviceAction }}
+        siteId={setUp.site.id}
+        devices={setUp.devices}
+        spots={setUp.spots.map((spot) => spot.name)}
+      />
+      <PeersSection
+        actions={{ save: savePeerAction, remove: removePeerAction }}
+        siteId={setUp.site.id}
+        peers={setUp.peers}
+        states={states}
+        publicKey={setUp.publicKey}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,29 @@
+import { delayWords } from '@/core';
+import { checkPeer, theConsole } from '@/services';
+
+/** How a peer stands just now, asked by the server while the rest of the page is there already. */
+export async function PeerStateLine({ address }: { readonly address: string }) {
+  const state = await checkPeer(theConsole(), address);
+  switch (state.status) {
+    case 'answering':
+      return (
+        <span className="text-quiet">
+          answers in {delayWords(state.roundTripMs)} · version {state.info.version}
+          {state.info.congestionControl === null ? '' : ` · sends with ${state.info.congestionControl}`} ·{' '}
+          {state.info.load.activeSessions} of {state.info.load.mostSessions} runs
+        </span>
+      );
+    case 'not-a-peer':
+      return (
+        <span className="font-medium text-starved">
+          Something answers at {state.address}, but it is no peer. Check the address.
+        </span>
+      );
+    case 'silent':
+      return (
+        <span className="font-medium text-starved">
+          Nothing answers at {state.address}. Start the peer there, or correct the address.
+        </span>
+      );
+  }
+}

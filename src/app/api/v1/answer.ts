@@ -1,0 +1,50 @@
+import type { z } from 'zod';
+import { CONSOLE_FAULTS, type ConsoleFaultCode } from '@/services';
+import { done, failed, PROBLEM_MEDIA_TYPE, problemOf, type Fault, type Outcome } from '@/wire';
+
+/** A run of ten minutes takes about 1 MB; nothing honest is larger than this. */
+export const LARGEST_REQUEST = 4 * 1024 * 1024;
+
+export function faultAnswer(fault: Fault<ConsoleFaultCode>): Response {
+  const problem = problemOf(CONSOLE_FAULTS, fault);
+  return Response.json(problem, { status: problem.status, headers: { 'Content-Type': PROBLEM_MEDIA_TYPE } });
+}
+
+async function readText(request: Request): Promise<string | null> {
+  if (request.body === null) return '';
+  const decoder = new TextDecoder();
+  const reader = request.body.getReader() as ReadableStreamDefaultReader<Uint8Array>;
+  let text = '';
+  let bytes = 0;
+  for (;;) {
+    const { done: ended, value } = await reader.read();
+    if (ended) return text + decoder.decode();
+    bytes += value.byteLength;
+    if (bytes > LARGEST_REQUEST) {
+      await reader.cancel();
+      return null;
+    }
+    text += decoder.decode(value, { stream: true });
+  }
+}
+
+/** Reads a JSON body of limited size and checks it. The complaint names the first place that is wrong. */
+export async function readBody<Schema extends z.ZodType>(
+  request: Request,
+  schema: Schema,
+): Promise<Outcome<z.infer<Schema>, 'request-malformed' | 'request-too-large'>> {
+  const text = await readText(request);
+  if (text === null) return failed('request-too-large', { limit: LARGEST_REQUEST });
+  let json: unknown;
+  try {
+    json = JSON.parse(text);
+  } catch {
+    return failed('request-malformed', { complaint: 'it is not JSON' });
+  }
+  const parsed = schema.safeParse(json);
+  if (parsed.success) return done(parsed.data);
+  const issue = parsed.error.issues[0];
+  const complaint =
+    issue === undefined ? 'it has another shape' : `${issue.path.join('.') || 'body'}: ${issue.message}`;
+  return failed('request-malformed', { complaint });
+}

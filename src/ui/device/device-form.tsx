@@ -1,0 +1,202 @@
+'use client';
+
+import { useState } from 'react';
+import { linkKindOf, nominalRateFigure, type Link, type Reach } from '@/core';
+import type { JoinPage } from '@/services';
+import type { StartRun } from '@/wire';
+import { linkOfChoice, LINK_CHOICE_WORDS, RATE_CHOICES_MBPS, type DeviceLinkChoice } from './link-choice';
+
+const NEW_DEVICE = '';
+const REACH_WORDS: Record<Reach, string> = {
+  internet: 'out to the internet',
+  local: 'inside the office only',
+  tunnel: 'through the tunnel',
+};
+
+/** The answers on the device page, as they stand. */
+export interface DeviceAnswers {
+  readonly deviceId: string;
+  readonly newName: string;
+  readonly spotName: string;
+  readonly link: DeviceLinkChoice;
+  readonly rateMbps: string;
+  readonly reach: Reach;
+}
+
+function answersFor(join: JoinPage, deviceId: string, before?: DeviceAnswers): DeviceAnswers {
+  const device = join.devices.find((candidate) => candidate.id === deviceId);
+  const link: Link = device?.link ?? { medium: 'unknown' };
+  return {
+    deviceId,
+    newName: before?.newName ?? '',
+    spotName: device?.spotName ?? before?.spotName ?? '',
+    link: linkKindOf(link),
+    rateMbps: link.medium === 'wired' && link.negotiatedBps !== null ? nominalRateFigure(link.negotiatedBps) : '',
+    reach: before?.reach ?? join.reaches[0]?.reach ?? 'local',
+  };
+}
+
+export function firstAnswers(join: JoinPage): DeviceAnswers {
+  return answersFor(join, join.knownDeviceId ?? NEW_DEVICE);
+}
+
+export function orderOf(join: JoinPage, answers: DeviceAnswers): StartRun {
+  return {
+    code: join.code,
+    deviceId: answers.deviceId === NEW_DEVICE ? null : answers.deviceId,
+    deviceName: answers.deviceId === NEW_DEVICE ? answers.newName.trim() : null,
+    spotName: answers.spotName,
+    link: linkOfChoice(answers.link, answers.rateMbps),
+    reach: answers.reach,
+  };
+}
+
+interface DeviceFormProps {
+  readonly join: JoinPage;
+  readonly answers: DeviceAnswers;
+  readonly onAnswers: (answers: DeviceAnswers) => void;
+  readonly onRun: () => void;
+  readonly busy: boolean;
+}
+
+interface LineProps {
+  readonly question: string;
+  readonly children: React.ReactNode;
+}
+
+function Line({ question, children }: LineProps) {
+  return (
+    <label className="block">
+      <span className="text-sm text-quiet">{question}</span>
+      {children}
+    </label>
+  );
+}
+
+/** Three lines to answer, most of them filled in, and how far to measure. */
+export function DeviceForm({ join, answers, onAnswers, onRun, busy }: DeviceFormProps) {
+  const [touched, setTouched] = useState(false);
+  const isNew = answers.deviceId === NEW_DEVICE;
+  const nameless = isNew && answers.newName.trim() === '';
+  const change = (part: Partial<DeviceAnswers>) => onAnswers({ ...answers, ...part });
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        setTouched(true);
+        if (!nameless) onRun();
+      }}
+    >
+      <div className="space-y-4">
+        {join.devices.length > 0 && (
+          <Line question="What is this device?">
+            <select
+              className="field"
+              value={answers.deviceId}
+              onChange={(event) => onAnswers(answersFor(join, event.target.value, answers))}
+            >
+              <option value={NEW_DEVICE}>a new one …</option>
+              {join.devices.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </Line>
+        )}
+        {isNew && (
+          <Line question={join.devices.length > 0 ? 'Its name' : 'What is this device called?'}>
+            <input
+              className="field"
+              value={answers.newName}
+              maxLength={80}
+              placeholder="for example: Reading room laptop"
+              aria-invalid={touched && nameless}
+              onChange={(event) => change({ newName: event.target.value })}
+            />
+            {touched && nameless && (
+              <span role="alert" className="text-sm font-medium text-starved">
+                Give it a name, so that its runs can be found again.
+              </span>
+            )}
+          </Line>
+        )}
+        <Line question="Where is it?">
+          <input
+            className="field"
+            list="spots"
+            value={answers.spotName}
+            maxLength={80}
+            placeholder="a spot, if you like"
+            onChange={(event) => change({ spotName: event.target.value })}
+          />
+          <datalist id="spots">
+            {join.spots.map((spot) => (
+              <option key={spot} value={spot} />
+            ))}
+          </datalist>
+        </Line>
+        <div className="grid grid-cols-[1fr_auto] gap-4">
+          <Line question="How is it connected?">
+            <select
+              className="field"
+              value={answers.link}
+              onChange={(event) => change({ link: event.target.value as DeviceLinkChoice })}
+            >
+              {Object.entries(LINK_CHOICE_WORDS).map(([key, words]) => (
+                <option key={key} value={key}>
+                  {words}
+                </option>
+              ))}
+            </select>
+          </Line>
+          {answers.link === 'wired' && (
+            <Line question="which came up at">
+              <select
+                className="field"
+                value={answers.rateMbps}
+                onChange={(event) => change({ rateMbps: event.target.value })}
+              >
+                <option value="">not known</option>
+                {RATE_CHOICES_MBPS.map((mbps) => (
+                  <option key={mbps} value={mbps}>
+                    {mbps} Mb/s
+                  </option>
+                ))}
+              </select>
+            </Line>
+          )}
+        </div>
+        {join.reaches.length > 1 && (
+          <fieldset>
+            <legend className="text-sm text-quiet">How far?</legend>
+            <div className="flex flex-wrap gap-x-6">
+              {join.reaches.map(({ reach }) => (
+                <label key={reach} className="flex min-h-11 items-center gap-2">
+                  <input
+                    type="radio"
+                    name="reach"
+                    className="size-5 accent-[var(--ink)]"
+                    checked={answers.reach === reach}
+                    onChange={() => change({ reach })}
+                  />
+                  {REACH_WORDS[reach]}
+                </label>
+              ))}
+            </div>
+          </fieldset>
+        )}
+      </div>
+      <button
+        type="submit"
+        disabled={busy || join.reaches.length === 0}
+        className="mt-6 min-h-14 w-full rounded-[3px] bg-ink text-lg font-semibold text-paper hover:bg-down disabled:bg-quiet"
+      >
+        {busy ? 'Asking the console …' : 'Measure'}
+      </button>
+      <p className="mt-2 text-center text-sm text-quiet">
+        takes 12 to 25 seconds · moves as much data as the line carries in that time
+      </p>
+    </form>
+  );
+}

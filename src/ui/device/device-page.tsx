@@ -1,0 +1,141 @@
+'use client';
+
+import { useState } from 'react';
+import type { Phase } from '@/core';
+import type { JoinPage } from '@/services';
+import { Strip } from '../strip/strip';
+import { BeforeRun } from './before-run';
+import { DeviceForm, firstAnswers, orderOf } from './device-form';
+import { RunResult } from './run-result';
+import { useRun, type RunView } from './use-run';
+
+const PHASE_SENTENCES: Record<Phase, string> = {
+  idle: 'Listening to the delay of the quiet line.',
+  download: 'Downloading, and watching the delay.',
+  settle: 'Waiting until the line is quiet again.',
+  upload: 'Uploading, and watching the delay.',
+};
+
+const BUTTON = 'min-h-12 w-full rounded-[3px] border-[1.5px] border-quiet px-4 hover:border-ink hover:bg-sheet';
+
+function headline(view: RunView): string {
+  if (view.status === 'measuring') {
+    const phase = view.strip?.phases.at(-1)?.phase;
+    return phase === undefined ? 'Reaching the peer.' : PHASE_SENTENCES[phase];
+  }
+  if (view.status === 'handing-in')
+    return view.away
+      ? 'Measured. The console is not answering; the result is kept here and handed in as soon as it is back.'
+      : 'Measured. Handing the result in.';
+  return '';
+}
+
+/** The page on a test device: answer, measure, read. */
+export function DevicePage({ join: opened }: { readonly join: JoinPage }) {
+  const { view, start, cancel } = useRun();
+  const [join, setJoin] = useState(opened);
+  const [answers, setAnswers] = useState(() => firstAnswers(opened));
+  const [answering, setAnswering] = useState(true);
+  const run = async (changed = answers) => {
+    setAnswering(false);
+    const order = orderOf(join, changed);
+    const grant = await start(order);
+    if (grant === null || join.devices.some(({ id }) => id === grant.deviceId)) return;
+    // A device that was new is known from now on.
+    const device = { id: grant.deviceId, name: grant.deviceName, spotName: order.spotName, link: order.link };
+    setJoin({ ...join, devices: [...join.devices, device] });
+    setAnswers({ ...changed, deviceId: device.id });
+  };
+
+  if (view.status === 'measuring' || view.status === 'handing-in')
+    return (
+      <section>
+        <h1 className="min-h-14 text-xl font-semibold" role="status">
+          {headline(view)}
+        </h1>
+        <div className="-mx-3 mt-2 border-y border-hairline">
+          {view.strip === null ? (
+            <div className="h-[21rem] bg-sheet" />
+          ) : (
+            <Strip data={view.strip} yardsticks={view.grant.yardstick} width={420} height={384} />
+          )}
+        </div>
+        <p className="mt-3 text-sm text-quiet">
+          {view.grant.deviceName} against {view.grant.peer.name}
+        </p>
+        {view.status === 'measuring' && (
+          <button type="button" className={`${BUTTON} mt-4`} onClick={cancel}>
+            Cancel
+          </button>
+        )}
+      </section>
+    );
+
+  if (view.status === 'done' && !answering) {
+    const other = join.reaches.find(({ reach }) => reach !== answers.reach);
+    return (
+      <>
+        <RunResult answer={view.answer} />
+        {view.strip !== null && (
+          <div className="-mx-3 mt-6 border-y border-hairline">
+            <Strip data={view.strip} yardsticks={view.grant.yardstick} width={420} height={360} />
+          </div>
+        )}
+        <p className="mt-2 text-sm text-quiet">
+          {view.grant.deviceName} against {view.grant.peer.name}
+        </p>
+        <div className="mt-6 space-y-3">
+          <button type="button" className={`${BUTTON} bg-ink text-paper hover:!bg-down`} onClick={() => void run()}>
+            Run again <span className="opacity-80">(three make a set)</span>
+          </button>
+          {other !== undefined && (
+            <button
+              type="button"
+              className={BUTTON}
+              onClick={() => {
+                const changed = { ...answers, reach: other.reach };
+                setAnswers(changed);
+                void run(changed);
+              }}
+            >
+              {other.reach === 'local' ? 'Now inside the office only' : 'Now out to the internet'}
+            </button>
+          )}
+          <button type="button" className={BUTTON} onClick={() => setAnswering(true)}>
+            Change the answers
+          </button>
+        </div>
+      </>
+    );
+  }
+
+  return (
+    <>
+      <h1 className="text-[1.6rem] font-semibold leading-tight">Test this device</h1>
+      <p className="mb-5 mt-1 break-words text-quiet">{join.siteName}</p>
+      {view.status === 'refused' && (
+        <p role="alert" className="mb-5 border-l-[3px] border-starved pl-4">
+          {view.problem.detail}
+        </p>
+      )}
+      {join.reaches.length === 0 && (
+        <p role="alert" className="mb-5 border-l-[3px] border-starved pl-4">
+          This office has no peer to measure against. Add one in the set-up of the console.
+        </p>
+      )}
+      <noscript>
+        <p className="mb-5 border-l-[3px] border-starved pl-4">
+          Measuring needs JavaScript. Allow it for this address and load the page again.
+        </p>
+      </noscript>
+      <DeviceForm
+        join={join}
+        answers={answers}
+        onAnswers={setAnswers}
+        onRun={() => void run()}
+        busy={view.status === 'asking'}
+      />
+      <BeforeRun />
+    </>
+  );
+}

@@ -1,0 +1,168 @@
+'use client';
+
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { StripData } from '@/core';
+import type { SeenByPeer, WorkerOrder, WorkerReport } from '@/client';
+import type { HandIn, HandInAnswer, Problem, RunGrant, StartRun } from '@/wire';
+import { forgetHandIn, handIn, keepHandIn, keptHandIns, type PendingHandIn } from './pending-hand-ins';
+
+/** What the page on a device is doing. */
+export type RunView =
+  | { readonly status: 'ready' }
+  | { readonly status: 'asking' }
+  | { readonly status: 'refused'; readonly problem: Pick<Problem, 'code' | 'detail'> }
+  | { readonly status: 'measuring'; readonly grant: RunGrant; readonly strip: StripData | null }
+  | {
+      readonly status: 'handing-in';
+      readonly grant: RunGrant;
+      readonly strip: StripData | null;
+      readonly away: boolean;
+    }
+  | {
+      readonly status: 'done';
+      readonly grant: RunGrant;
+      readonly strip: StripData | null;
+      readonly answer: HandInAnswer;
+    };
+
+const ALIVE_MS = 3000;
+const RETRY_MS = 3000;
+const AWAY = {
+  code: 'console-unreachable',
+  detail: 'The console is not answering. Check that it runs, then start again.',
+};
+
+async function askForRun(order: StartRun): Promise<RunGrant | Pick<Problem, 'code' | 'detail'>> {
+  try {
+    const response = await fetch('/api/v1/runs', {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(order),
+    });
+    return (await response.json()) as RunGrant | Problem;
+  } catch {
+    return AWAY;
+  }
+}
+
+function post(path: string, body: unknown): void {
+  void fetch(path, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(body),
+    keepalive: true,
+  }).catch(() => undefined);
+}
+
+/** Counts how long the page was out of sight while it is measured. */
+function watchHidden(): () => number {
+  let hiddenMs = 0;
+  let since = document.hidden ? performance.now() : null;
+  const change = () => {
+    if (document.hidden) since ??= performance.now();
+    else if (since !== null) {
+      hiddenMs += performance.now() - since;
+      since = null;
+    }
+  };
+  document.addEventListener('visibilitychange', change);
+  return () => {
+    document.removeEventListener('visibilitychange', change);
+    return hiddenMs + (since === null ? 0 : performance.now() - since);
+  };
+}
+
+function factsOf(seen: SeenByPeer | null, pageHiddenMs: number) {
+  return {
+    sameMachine: seen?.sameMachine ?? null,
+    ipVersion: seen?.ipVersion ?? null,
+    pageHiddenMs,
+    userAgent: navigator.userAgent.slice(0, 400),
+  };
+}
+
+/** Runs the worker, keeps the console informed, and hands the result in, now or later. */
+export function useRun() {
+  const [view, setView] = useState<RunView>({ status: 'ready' });
+  const worker = useRef<Worker | null>(null);
+  const retry = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+
+  const deliver = useCallback(async (grant: RunGrant, strip: StripData | null, pending: PendingHandIn) => {
+    const result = await handIn(pending);
+    if (result.status === 'away') {
+      setView({ status: 'handing-in', grant, strip, away: true });
+      retry.current = setTimeout(() => void deliver(grant, strip, pending), RETRY_MS);
+      return;
+    }
+    forgetHandIn(pending.runId);
+    if (result.status === 'taken') setView({ status: 'done', grant, strip, answer: result.answer });
+    else setView({ status: 'refused', problem: { code: 'hand-in-refused', detail: result.detail } });
+  }, []);
+
+  const start = useCallback(
+    async (order: StartRun): Promise<RunGrant | null> => {
+      setView({ status: 'asking' });
+      const grant = await askForRun(order);
+      if (!('ticket' in grant)) {
+        setView({ status: 'refused', problem: grant });
+        return null;
+      }
+      setView({ status: 'measuring', grant, strip: null });
+      const stopWatching = watchHidden();
+      const running = new Worker(new URL('../../client/browser/measuring-worker.ts', import.meta.url), {
+        type: 'module',
+      });
+      worker.current = running;
+      let strip: StripData | null = null;
+      const alive = setInterval(() => post(`/api/v1/runs/${grant.runId}/alive`, { runKey: grant.runKey }), ALIVE_MS);
+      const closed = () => {
+        const outcome: HandIn = { outcome: 'unfinished', reason: 'tab-closed', samples: null, facts: null };
+        post(`/api/v1/runs/${grant.runId}/hand-in`, { runKey: grant.runKey, handIn: outcome });
+      };
+      window.addEventListener('pagehide', closed);
+
+      const end = (outcome: HandIn) => {
+        clearInterval(alive);
+        window.removeEventListener('pagehide', closed);
+        running.terminate();
+        worker.current = null;
+        const pending = { runId: grant.runId, request: { runKey: grant.runKey, handIn: outcome } };
+        keepHandIn(pending);
+        setView({ status: 'handing-in', grant, strip, away: false });
+        void deliver(grant, strip, pending);
+      };
+      running.onerror = (event) => {
+        event.preventDefault();
+        end({ outcome: 'unfinished', reason: 'browser-lacks', samples: null, facts: factsOf(null, stopWatching()) });
+      };
+      running.onmessage = ({ data }: MessageEvent<WorkerReport>) => {
+        if (data.kind === 'progress') {
+          strip = data.strip;
+          setView({ status: 'measuring', grant, strip });
+          return;
+        }
+        const facts = factsOf(data.seen, stopWatching());
+        if (data.kind === 'finished') end({ outcome: 'finished', samples: data.samples, facts });
+        else end({ outcome: 'unfinished', reason: data.reason, samples: data.samples, facts });
+      };
+      running.postMessage({ kind: 'start', grant } satisfies WorkerOrder);
+      return grant;
+    },
+    [deliver],
+  );
+
+  const cancel = useCallback(() => worker.current?.postMessage({ kind: 'cancel' } satisfies WorkerOrder), []);
+
+  useEffect(() => {
+    for (const pending of keptHandIns())
+      void handIn(pending).then((result) => {
+        if (result.status !== 'away') forgetHandIn(pending.runId);
+      });
+    return () => {
+      clearTimeout(retry.current);
+      worker.current?.terminate();
+    };
+  }, []);
+
+  return { view, start, cancel };
+}

@@ -1,0 +1,62 @@
+import { nominalRateFigure, type Link } from '@/core';
+import type { RunPage } from '@/services';
+
+function linkWords(link: Link): string {
+  switch (link.medium) {
+    case 'wired': {
+      const rate =
+        link.negotiatedBps === null ? 'rate not known' : `came up at ${nominalRateFigure(link.negotiatedBps)} Mb/s`;
+      return `cable, ${rate}, MTU ${link.mtuBytes}`;
+    }
+    case 'wifi':
+      return link.band === null ? 'Wi-Fi, band not known' : `Wi-Fi, ${link.band} GHz`;
+    case 'tunnel':
+      return 'VPN';
+    case 'unknown':
+      return 'not known';
+  }
+}
+
+/** The conditions of the run, and its raw samples. */
+export function RunConditionsList({ run, hasSamples }: { readonly run: RunPage['run']; readonly hasSamples: boolean }) {
+  const rows: [string, string][] = [
+    ['link', linkWords(run.link)],
+    ['spot', run.spotName ?? 'not given'],
+    ['peer', run.peerName],
+    ['line', run.lineName ?? 'not crossed'],
+    [
+      'plan of that day',
+      run.plan === null
+        ? 'none'
+        : `${nominalRateFigure(run.plan.downBps)} down, ${nominalRateFigure(run.plan.upBps)} up`,
+    ],
+    ['IP version', run.ipVersion === null ? 'not known' : String(run.ipVersion)],
+    ['method', run.methodVersion === null ? 'none' : `version ${run.methodVersion}`],
+  ];
+  return (
+    <section aria-label="Conditions">
+      <h2 className="mb-2 font-semibold">Conditions</h2>
+      <dl className="grid grid-cols-[max-content_1fr] gap-x-5 gap-y-1 text-[0.9rem]">
+        {rows.map(([term, value]) => (
+          <div key={term} className="contents">
+            <dt className="text-quiet">{term}</dt>
+            <dd className="break-words">{value}</dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mt-3 text-[0.9rem]">
+        {hasSamples ? (
+          <a
+            href={`/api/v1/runs/${run.id}/samples`}
+            download={`run-${run.id}.json`}
+            className="underline underline-offset-4"
+          >
+            Raw samples as JSON
+          </a>
+        ) : (
+          <span className="text-quiet">No raw samples: it ended before anything was kept.</span>
+        )}
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,37 @@
+import { FITNESS_EFFECTS, type RunReport } from '@/core';
+
+const ANSWER_WORDS = {
+  met: 'The plan is met.',
+  'not met': 'The plan is not met.',
+  'cannot tell': 'It cannot tell whether the plan is met.',
+} as const;
+
+const EFFECT_WORDS = {
+  voids: 'no verdict at all',
+  bars: 'bars “not met”',
+  weakens: 'weakens it',
+} as const;
+
+/** Whether the run counts as evidence about the plan, and each fact for or against it. */
+export function RunFitness({ report: { planAnswer, fitness } }: { readonly report: RunReport }) {
+  return (
+    <section aria-label="Evidence">
+      <h2 className="mb-2 font-semibold">As evidence about the plan</h2>
+      <p>
+        {planAnswer === null
+          ? 'This run did not cross the provider’s line, or no plan is known: it says nothing about one.'
+          : ANSWER_WORDS[planAnswer.word]}
+      </p>
+      {fitness.length > 0 && (
+        <ul className="mt-2 space-y-2 text-[0.9rem]">
+          {fitness.map(({ code, fact, nextStep }) => (
+            <li key={code} className="border-l-2 border-hairline pl-3">
+              <span className="text-quiet">{EFFECT_WORDS[FITNESS_EFFECTS[code]]}: </span>
+              {fact}. <span className="text-quiet">Next: {nextStep}.</span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}

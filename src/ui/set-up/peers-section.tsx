@@ -1,0 +1,115 @@
+'use client';
+
+import type { ReactNode } from 'react';
+import type { SetUp } from '@/services';
+import { Button } from '../parts/button';
+import { Confirm } from '../parts/confirm';
+import type { EditActions } from './form-state';
+import { Section } from './section';
+import { ChoiceField, SetUpForm, TextField } from './set-up-form';
+
+type Peer = SetUp['peers'][number];
+
+interface PeersSectionProps extends Pick<SetUp, 'peers' | 'publicKey'> {
+  readonly siteId: string;
+  readonly actions: EditActions;
+  /** Peer id → how it stands just now. */
+  readonly states: Readonly<Record<string, ReactNode>>;
+}
+
+interface PeerFormProps {
+  readonly siteId: string;
+  readonly peer: Peer | null;
+  readonly actions: EditActions;
+}
+
+function PeerForm({ siteId, peer, actions }: PeerFormProps) {
+  return (
+    <SetUpForm
+      action={actions.save}
+      label={peer === null ? 'New peer' : peer.name}
+      save={peer === null ? 'Add the peer' : 'Save the peer'}
+      beside={
+        peer !== null && (
+          <Confirm
+            trigger={<Button look="quiet">Remove</Button>}
+            title={`Remove ${peer.name}?`}
+            consequence="Devices can no longer measure against it. Runs already made keep its name."
+            action="Remove it"
+            onConfirm={() => void actions.remove(peer.id)}
+          />
+        )
+      }
+    >
+      <input type="hidden" name="siteId" value={siteId} />
+      {peer !== null && <input type="hidden" name="peerId" value={peer.id} />}
+      <div className="grid gap-x-8 gap-y-4 sm:grid-cols-2">
+        <TextField name="name" label="name" value={peer?.name ?? ''} />
+        <ChoiceField
+          name="reach"
+          label="reach"
+          value={peer?.reach ?? 'internet'}
+          options={[
+            ['local', 'local: inside the office'],
+            ['internet', 'internet: outside'],
+            ['tunnel', 'tunnel: behind the VPN'],
+          ]}
+        />
+        <TextField
+          name="address"
+          label="address"
+          value={peer?.address ?? ''}
+          hint="http://198.51.100.7:4870, or / for this machine"
+        />
+      </div>
+    </SetUpForm>
+  );
+}
+
+/** The far ends of measurements, and how to start one elsewhere. */
+export function PeersSection({ siteId, peers, states, publicKey, actions }: PeersSectionProps) {
+  return (
+    <Section
+      title="Peers"
+      hint="The far ends of measurements: one inside, one outside, one behind each tunnel. Keep to the same ones, so that results compare."
+    >
+      <ul>
+        {peers.map((peer) => (
+          <li key={peer.id} className="border-b border-hairline">
+            <details>
+              <summary className="grid grid-cols-[1fr_6rem_minmax(0,1.6fr)] gap-4 py-2 hover:bg-sheet">
+                <span className="break-words">{peer.name}</span>
+                <span className="text-quiet">{peer.reach}</span>
+                <span className="text-sm">
+                  {states[peer.id]}
+                  {peer.practice && <span className="text-quiet"> · behind a practice line</span>}
+                </span>
+              </summary>
+              <div className="pb-5 pt-2">
+                <PeerForm siteId={siteId} peer={peer} actions={actions} />
+              </div>
+            </details>
+          </li>
+        ))}
+        <li>
+          <details>
+            <summary className="py-2 underline decoration-hairline underline-offset-4 hover:decoration-ink">
+              Add a peer
+            </summary>
+            <div className="pb-3 pt-2">
+              <PeerForm key={peers.length} siteId={siteId} peer={null} actions={actions} />
+            </div>
+          </details>
+        </li>
+      </ul>
+      <div className="mt-5 text-sm">
+        <p className="text-quiet">
+          A peer on another machine measures only for consoles whose key it was given. Start it there with
+        </p>
+        <p className="figure mt-1 break-all border border-hairline bg-sheet px-3 py-2 text-[0.8rem] select-all">
+          npm run peer -- --name &quot;outside peer&quot; --trust {publicKey}
+        </p>
+      </div>
+    </Section>
+  );
+}

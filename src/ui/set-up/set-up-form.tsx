@@ -1,0 +1,107 @@
+'use client';
+
+import { createContext, useActionState, useContext, useId, type ReactNode } from 'react';
+import { Button } from '../parts/button';
+import { LabelledField } from '../parts/labelled-field';
+import { UNTOUCHED, type FormAction, type FormState } from './form-state';
+
+const FormStateContext = createContext<FormState>(UNTOUCHED);
+
+interface SetUpFormProps {
+  readonly action: FormAction;
+  readonly label: string;
+  readonly save: string;
+  readonly children: ReactNode;
+  readonly beside?: ReactNode;
+}
+
+/** A form of the set-up: sends itself to a server action, says that it was saved, or what is wrong and where. */
+export function SetUpForm({ action, label, save, children, beside }: SetUpFormProps) {
+  const [state, send, sending] = useActionState(action, UNTOUCHED);
+  return (
+    <form action={send} aria-label={label} noValidate>
+      <FormStateContext value={state}>{children}</FormStateContext>
+      <div className="mt-4 flex flex-wrap items-center gap-4">
+        <Button type="submit" look="main" disabled={sending}>
+          {sending ? 'Saving …' : save}
+        </Button>
+        {beside}
+        <span role="status" className="text-sm text-quiet">
+          {state.status === 'saved' && !sending && 'Saved.'}
+        </span>
+      </div>
+      {state.status === 'invalid' && (
+        <p role="alert" className="mt-2 text-sm font-medium text-starved">
+          {state.refusal ?? 'Not saved yet: correct what is marked.'}
+        </p>
+      )}
+    </form>
+  );
+}
+
+interface FieldProps {
+  readonly name: string;
+  readonly label: string;
+  readonly value: string;
+  readonly unit?: string;
+  readonly hint?: string;
+  readonly list?: string;
+}
+
+function useField(name: string, value: string) {
+  const state = useContext(FormStateContext);
+  const id = useId();
+  const error = state.status === 'invalid' ? state.errors[name] : undefined;
+  const defaultValue = state.status === 'invalid' ? (state.typed[name] ?? value) : value;
+  const described = {
+    'aria-invalid': error !== undefined,
+    ...(error === undefined ? {} : { 'aria-describedby': `${id}-error` }),
+  };
+  // A new key makes React take the default again after the form was sent and reset.
+  const key = `${state.status} ${defaultValue}`;
+  return { id, key, error, defaultValue, described };
+}
+
+export function TextField({ name, label, value, unit, hint, list }: FieldProps) {
+  const { id, key, error, defaultValue, described } = useField(name, value);
+  return (
+    <LabelledField
+      id={id}
+      label={label}
+      error={error}
+      {...(unit === undefined ? {} : { unit })}
+      {...(hint === undefined ? {} : { hint })}
+    >
+      <input
+        key={key}
+        id={id}
+        name={name}
+        defaultValue={defaultValue}
+        list={list}
+        autoComplete="off"
+        {...(unit === undefined ? {} : { inputMode: 'decimal' as const })}
+        className={`field ${unit === undefined ? '' : 'figure'}`}
+        {...described}
+      />
+    </LabelledField>
+  );
+}
+
+interface ChoiceFieldProps extends Omit<FieldProps, 'unit' | 'list'> {
+  readonly options: readonly (readonly [string, string])[];
+}
+
+export function ChoiceField({ name, label, value, hint, options }: ChoiceFieldProps) {
+  const { id, key, error, defaultValue, described } = useField(name, value);
+  return (
+    <LabelledField id={id} label={label} error={error} {...(hint === undefined ? {} : { hint })}>
+      <select key={key} id={id} name={name} defaultValue={defaultValue} className="field" {...described}>
+        {options.map(([option, words]) => (
+          <option key={option} value={option}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </LabelledField>
+  );
+}

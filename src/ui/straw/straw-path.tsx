@@ -1,0 +1,78 @@
+import { useId } from 'react';
+import { nominalRateFigure, rateFigure, rateWords, type StrawSegment } from '@/core';
+import { boreOf, layStraw, tubePath } from './straw-shape';
+
+const WIDTH = 1200;
+const HEIGHT = 118;
+const MIDDLE = 58;
+
+interface StrawPathProps {
+  readonly segments: readonly StrawSegment[];
+  /** What flowed, bits per second; null when nothing was measured. */
+  readonly flowBps: number | null;
+  readonly title: string;
+}
+
+function capacityWords({ kind, capacityBps }: StrawSegment): string {
+  if (capacityBps === null) return '';
+  return kind === 'line' ? `${nominalRateFigure(capacityBps)} Mb/s` : `${rateFigure(capacityBps)} Mb/s`;
+}
+
+/** The product's picture: the path as a straw, its bore the log of what each part can carry, the stripe what flows. */
+export function StrawPath({ segments, flowBps, title }: StrawPathProps) {
+  const id = useId();
+  const laid = layStraw(segments, WIDTH);
+  const wall = tubePath(laid, MIDDLE, (piece) => piece.bore);
+  const flowBore = flowBps === null ? 0 : boreOf(flowBps);
+  const flow = tubePath(laid, MIDDLE, ({ bore }) => Math.max(2, Math.min(flowBore, bore - 4)));
+  return (
+    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" role="img" aria-labelledby={`${id}-title`}>
+      <title id={`${id}-title`}>{title}</title>
+      <defs>
+        <pattern id={`${id}-stripe`} width="13" height="13" patternUnits="userSpaceOnUse" patternTransform="rotate(32)">
+          <rect width="13" height="13" fill="var(--sheet)" />
+          <rect width="6" height="13" fill="var(--down)" opacity="0.82" />
+        </pattern>
+      </defs>
+      <path d={wall} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.6" strokeLinejoin="round" />
+      {flowBps !== null && <path d={flow} fill={`url(#${id}-stripe)`} />}
+      {laid.map(({ segment, fromX, toX, bore, known }) => {
+        const middle = (fromX + toX) / 2;
+        return (
+          <g key={`${segment.kind}-${segment.label}`}>
+            {!known && (
+              <path
+                d={`M${fromX + 14} ${MIDDLE - bore / 2}H${toX - 14}M${fromX + 14} ${MIDDLE + bore / 2}H${toX - 14}`}
+                stroke="var(--sheet)"
+                strokeWidth="2.4"
+                strokeDasharray="5 6"
+              />
+            )}
+            <ellipse
+              cx={fromX + 10}
+              cy={MIDDLE}
+              rx="3.4"
+              ry={bore / 2}
+              fill="var(--sheet)"
+              stroke="var(--ink)"
+              strokeWidth="1.4"
+            />
+            <text x={middle} y="16" textAnchor="middle" className="fill-ink text-[15px]">
+              {segment.label.length > 24 ? `${segment.label.slice(0, 23)}…` : segment.label}
+            </text>
+            <text
+              x={middle}
+              y={segment.kink ? HEIGHT - 4 : HEIGHT - 8}
+              textAnchor="middle"
+              className={`figure text-[12.5px] ${segment.kink ? 'fill-starved font-semibold' : 'fill-quiet'}`}
+            >
+              {segment.kink ? `kink ${capacityWords(segment)}` : capacityWords(segment)}
+            </text>
+          </g>
+        );
+      })}
+      <ellipse cx={WIDTH - 10} cy={MIDDLE} rx="4" ry={(laid.at(-1)?.bore ?? 0) / 2} fill="var(--ink)" opacity="0.85" />
+      <desc>{flowBps === null ? 'Nothing was measured.' : `${rateWords(flowBps)} flowed down.`}</desc>
+    </svg>
+  );
+}

@@ -4,7 +4,7 @@ export default {
   testMatch: ['**/*.test.{ts,tsx}'],
   testEnvironment: 'node',
   transform: {
-    '^.+\\.tsx?$': [
+    '^.+\\.(tsx?|mjs)$': [
       '@swc/jest',
       {
         jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } },
@@ -12,5 +12,7 @@ export default {
       },
     ],
   },
+  // Packages that ship as modules only are turned into what Jest runs.
+  transformIgnorePatterns: ['/node_modules/(?!httpxy/)'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
 };

@@ -1,2 +1,3 @@
 export { demoPracticeDocument } from './practice-document';
 export { seedDemo } from './seed-demo';
+export { simulateSamples, type SimulatedLine } from './simulate-samples';

@@ -30,17 +30,19 @@ function simulateCounters(line: SimulatedDirection, fromMs: number, toMs: number
   const bytes: number[][] = Array.from({ length: STREAMS }, () => []);
   const totals = new Array<number>(STREAMS).fill(0);
   let dipLeftMs = 0;
-  for (let at = fromMs + 12; at <= toMs; at += SAMPLE_MS + (random() - 0.5) * 3) {
+  let stepMs = SAMPLE_MS;
+  for (let at = fromMs + 12; at <= toMs; at += stepMs) {
     const growing = 1 - Math.exp(-(at - fromMs) / 180);
     if (dipLeftMs <= 0 && random() < line.dips / 4) dipLeftMs = 4 * SAMPLE_MS;
     dipLeftMs -= SAMPLE_MS;
     const share = dipLeftMs > 0 ? 0.08 : 1 + (random() - 0.5) * 2 * line.swing;
-    const moved = (line.rateBps * growing * share * SAMPLE_MS) / 8000;
+    const moved = (line.rateBps * growing * share * stepMs) / 8000;
     atMs.push(at);
     bytes.forEach((stream, index) => {
       totals[index]! += Math.round(moved / STREAMS);
       stream.push(totals[index]!);
     });
+    stepMs = SAMPLE_MS + (random() - 0.5) * 3;
   }
   return { atMs, bytes };
 }

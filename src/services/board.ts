@@ -48,6 +48,8 @@ export interface Board {
   readonly line: { readonly name: string; readonly provider: string } | null;
   readonly plan: Plan | null;
   readonly straw: readonly StrawSegment[];
+  /** What the newest run over the provider's line carried down, bits per second; null before the first. */
+  readonly flowBps: number | null;
   readonly columns: readonly BoardColumn[];
   readonly groups: readonly { readonly spotName: string | null; readonly rows: readonly BoardRow[] }[];
   readonly running: readonly {
@@ -96,6 +98,11 @@ function cellOf(run: StoredRun | undefined): BoardCell | null {
   };
 }
 
+function flowOf(newest: readonly StoredRun[]): number | null {
+  const outside = newest.filter((run) => run.reach === 'internet').sort((a, b) => b.startedAtMs - a.startedAtMs);
+  return outside[0]?.downBps ?? null;
+}
+
 /** Coverage of a site: devices by spot × link × reach, with the newest finished run in each place. */
 export async function boardOf(context: ConsoleContext, siteId?: string): Promise<Outcome<Board, 'site-missing'>> {
   const { sites, runs } = context.store;
@@ -137,6 +144,7 @@ export async function boardOf(context: ConsoleContext, siteId?: string): Promise
       plan,
       outsidePeerName: peers.find((peer) => peer.reach === 'internet')?.name ?? null,
     }),
+    flowBps: flowOf(newest),
     columns,
     groups,
     running: running

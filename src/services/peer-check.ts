@@ -4,7 +4,7 @@ import { peerBaseUrl } from './peer-address';
 
 /** How a peer stands, seen from this console. */
 export type PeerState =
-  | { readonly status: 'answering'; readonly info: PeerInfo; readonly roundTripMs: number }
+  | { readonly status: 'answering'; readonly info: PeerInfo }
   | { readonly status: 'silent'; readonly address: string }
   | { readonly status: 'not-a-peer'; readonly address: string };
 
@@ -15,7 +15,6 @@ const LONGEST_ANSWER = 16_384;
 export async function checkPeer(context: ConsoleContext, address: string): Promise<PeerState> {
   const baseUrl = peerBaseUrl(address, `http://127.0.0.1:${context.port}`);
   if (baseUrl === null) return { status: 'silent', address };
-  const startedMs = performance.now();
   try {
     const response = await fetch(new URL(PEER_PATHS.info, baseUrl), {
       signal: AbortSignal.timeout(PATIENCE_MS),
@@ -25,7 +24,7 @@ export async function checkPeer(context: ConsoleContext, address: string): Promi
     if (text.length > LONGEST_ANSWER) return { status: 'not-a-peer', address: baseUrl };
     const info = peerInfoSchema.safeParse(JSON.parse(text));
     if (!info.success) return { status: 'not-a-peer', address: baseUrl };
-    return { status: 'answering', info: info.data, roundTripMs: performance.now() - startedMs };
+    return { status: 'answering', info: info.data };
   } catch (error) {
     return { status: error instanceof SyntaxError ? 'not-a-peer' : 'silent', address: baseUrl };
   }

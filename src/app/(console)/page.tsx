@@ -36,7 +36,7 @@ export default async function BoardPage() {
       <h1 className="sr-only">Board of {board.site.name}</h1>
       <StrawPath
         segments={board.straw}
-        flowBps={board.plan?.downBps ?? null}
+        flowBps={board.flowBps}
         title={`The path from the devices of ${board.site.name} to the outside peer`}
       />
       <div className="mb-4 mt-3 flex items-center gap-6">

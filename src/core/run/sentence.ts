@@ -1,5 +1,4 @@
 import type { Plan } from '../judge/plan';
-import type { VerdictWord } from '../judge/verdict';
 import { addedDelayWords, delayWords, nominalRateFigure, rateFigure, rateWords } from '../units/quantity-words';
 import type { DirectionReport, RunConditions, RunReport } from './run-report';
 

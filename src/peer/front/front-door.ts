@@ -12,7 +12,18 @@ export interface FrontDoorOptions {
 }
 
 /** What a stranger may not claim about himself; the proxy fills them in anew. */
-const FORWARDED_HEADERS = ['x-forwarded-for', 'x-forwarded-host', 'x-forwarded-proto', 'x-forwarded-port', 'forwarded'];
+const FORWARDED_HEADERS: readonly string[] = [
+  'x-forwarded-for',
+  'x-forwarded-host',
+  'x-forwarded-proto',
+  'x-forwarded-port',
+  'forwarded',
+];
+
+function dropForwarded(request: IncomingMessage): void {
+  const kept = Object.entries(request.headers).filter(([name]) => !FORWARDED_HEADERS.includes(name));
+  request.headers = Object.fromEntries(kept);
+}
 
 function readUrl(request: IncomingMessage): URL | null {
   try {
@@ -43,7 +54,7 @@ export function createFrontDoor(peer: Peer, { consolePort }: FrontDoorOptions): 
     if (url === null) return answerFault(request, response, failed('path-unknown').fault);
     if (peer.serves(url.pathname)) return peer.handle(url, request, response);
     if (consolePort === null) return answerFault(request, response, failed('no-console').fault);
-    for (const name of FORWARDED_HEADERS) delete request.headers[name];
+    dropForwarded(request);
     proxy.web(request, response, { target }).catch(() => consoleAway(request, response));
   };
 
@@ -52,7 +63,7 @@ export function createFrontDoor(peer: Peer, { consolePort }: FrontDoorOptions): 
     const url = readUrl(request);
     if (url !== null && peer.serves(url.pathname)) return peer.upgrade(url, request, socket, head);
     if (consolePort === null || url === null) return refuseUpgrade(socket, failed('no-console').fault);
-    for (const name of FORWARDED_HEADERS) delete request.headers[name];
+    dropForwarded(request);
     proxy.ws(request, socket as never, { target }, head).catch(() => {
       refuseUpgrade(socket, failed('console-unreachable').fault);
     });

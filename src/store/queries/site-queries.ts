@@ -10,7 +10,7 @@ export type Device = Attributes<DeviceRow>;
 export type StoredPeer = Attributes<PeerRow>;
 
 function plain<Self extends Model>(row: Self | null): Attributes<Self> | null {
-  return row === null ? null : row.get({ plain: true });
+  return row === null ? null : (row.get({ plain: true }) as Attributes<Self>);
 }
 
 /** Reads and writes of what an office is made of. Every `save` inserts or replaces by id. */

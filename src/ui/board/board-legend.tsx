@@ -4,9 +4,9 @@ import { VerdictMark } from '../verdict/verdict-mark';
 /** What the marks on the board mean, in one line. */
 export function BoardLegend({ fullFrom }: { readonly fullFrom: number }) {
   const meaning = {
-    full: `${Math.round(fullFrom * 100)} % of the yardstick or more`,
-    thin: 'less',
-    starved: 'under half',
+    full: `from ${Math.round(fullFrom * 100)} % of the yardstick`,
+    thin: 'from half of it',
+    starved: 'below',
     'no verdict': 'cannot judge',
   } as const;
   return (
@@ -16,7 +16,7 @@ export function BoardLegend({ fullFrom }: { readonly fullFrom: number }) {
           <VerdictMark verdict={verdict} withWord /> {meaning[verdict]}
         </span>
       ))}
-      <span>the notch on a straw is its yardstick: plan or link ceiling, whichever is lower · Mb/s · newest run</span>
+      <span>Mb/s of the newest run; the notch is the yardstick: plan or link ceiling, the lower</span>
     </p>
   );
 }

@@ -1,4 +1,3 @@
-import { Fragment } from 'react';
 import { linkKindWords, type Reach } from '@/core';
 import type { Board, BoardColumn } from '@/services';
 import { BoardCell } from './board-cell';
@@ -46,42 +45,37 @@ export function BoardMatrix({ board, join }: { readonly board: Board; readonly j
           </tr>
         </thead>
         <tbody>
-          {board.groups.map((group) => (
-            <Fragment key={group.spotName ?? ''}>
-              <tr>
-                <th
-                  colSpan={board.columns.length + 1}
-                  scope="rowgroup"
-                  className="border-t-[1.5px] border-ink pt-1 text-left text-sm font-semibold"
-                >
-                  {group.spotName ?? 'No spot given'}
+          {board.groups.flatMap((group) =>
+            group.rows.map((row, place) => (
+              <tr
+                key={row.deviceId}
+                className={place === 0 ? 'border-t-[1.5px] border-ink' : 'border-t border-hairline'}
+              >
+                <th scope="row" className="max-w-48 py-2 pr-3 text-left align-top font-normal">
+                  {place === 0 && (
+                    <span className="block truncate text-xs text-quiet">{group.spotName ?? 'no spot'}</span>
+                  )}
+                  <span className="line-clamp-3 break-words">{row.deviceName}</span>
                 </th>
+                {row.cells.map((cell, index) => {
+                  const column = columnWords(board.columns[index]!);
+                  return (
+                    <td key={column} className="h-px border-l border-hairline p-0 align-top">
+                      {cell === null ? (
+                        <EmptyCell join={join} what={`${row.deviceName}, ${column}`} />
+                      ) : (
+                        <BoardCell
+                          cell={cell}
+                          nowMs={board.nowMs}
+                          label={`${row.deviceName}, ${column}: ${cell.verdict}. Open the run.`}
+                        />
+                      )}
+                    </td>
+                  );
+                })}
               </tr>
-              {group.rows.map((row) => (
-                <tr key={row.deviceId} className="border-t border-hairline">
-                  <th scope="row" className="max-w-44 py-2 pr-3 text-left align-top font-normal">
-                    <span className="line-clamp-3 break-words">{row.deviceName}</span>
-                  </th>
-                  {row.cells.map((cell, index) => {
-                    const column = columnWords(board.columns[index]!);
-                    return (
-                      <td key={column} className="h-px border-l border-hairline p-0 align-top">
-                        {cell === null ? (
-                          <EmptyCell join={join} what={`${row.deviceName}, ${column}`} />
-                        ) : (
-                          <BoardCell
-                            cell={cell}
-                            nowMs={board.nowMs}
-                            label={`${row.deviceName}, ${column}: ${cell.verdict}. Open the run.`}
-                          />
-                        )}
-                      </td>
-                    );
-                  })}
-                </tr>
-              ))}
-            </Fragment>
-          ))}
+            )),
+          )}
         </tbody>
       </table>
     </div>

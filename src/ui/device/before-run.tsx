@@ -1,25 +1,35 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useSyncExternalStore } from 'react';
 
 interface NavigatorWithConnection extends Navigator {
   readonly connection?: { readonly saveData?: boolean; readonly type?: string };
 }
 
-/** What the browser lets be noticed before a run. */
-function noticed(): string[] {
+function onNetworkChange(changed: () => void): () => void {
+  window.addEventListener('online', changed);
+  window.addEventListener('offline', changed);
+  return () => {
+    window.removeEventListener('online', changed);
+    window.removeEventListener('offline', changed);
+  };
+}
+
+/** What the browser lets be noticed before a run, a sentence a line. */
+function noticed(): string {
   const { connection } = navigator as NavigatorWithConnection;
   const found: string[] = [];
   if (connection?.saveData) found.push('Data saver is on: this run moves a lot of data.');
   if (connection?.type === 'cellular') found.push('This device is on mobile data, not on the office network.');
   if (!navigator.onLine) found.push('The browser says that this device is offline.');
-  return found;
+  return found.join('\n');
 }
 
 /** A short list of things to check first: what was noticed, and what only a person can know. */
 export function BeforeRun() {
-  const [facts, setFacts] = useState<readonly string[]>([]);
-  useEffect(() => setFacts(noticed()), []);
+  const facts = useSyncExternalStore(onNetworkChange, noticed, () => '')
+    .split('\n')
+    .filter(Boolean);
   return (
     <ul className="mt-6 space-y-1 text-[0.9375rem] text-quiet">
       {facts.map((fact) => (

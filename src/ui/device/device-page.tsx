@@ -57,7 +57,7 @@ export function DevicePage({ join: opened }: { readonly join: JoinPage }) {
           {view.strip === null ? (
             <div className="h-[21rem] bg-sheet" />
           ) : (
-            <Strip data={view.strip} yardsticks={view.grant.yardstick} width={420} height={384} />
+            <Strip data={view.strip} yardsticks={view.grant.yardstick} width={360} height={340} />
           )}
         </div>
         <p className="mt-3 text-sm text-quiet">
@@ -78,7 +78,7 @@ export function DevicePage({ join: opened }: { readonly join: JoinPage }) {
         <RunResult answer={view.answer} />
         {view.strip !== null && (
           <div className="-mx-3 mt-6 border-y border-hairline">
-            <Strip data={view.strip} yardsticks={view.grant.yardstick} width={420} height={360} />
+            <Strip data={view.strip} yardsticks={view.grant.yardstick} width={360} height={320} />
           </div>
         )}
         <p className="mt-2 text-sm text-quiet">

@@ -80,10 +80,11 @@ export function DevicesSection({ siteId, devices, spots, actions }: DevicesSecti
         {devices.map((device) => (
           <li key={device.id} className="border-b border-hairline">
             <details className="group">
-              <summary className="grid cursor-pointer grid-cols-[1fr_9rem_11rem] gap-4 py-2 hover:bg-sheet">
+              <summary className="grid cursor-pointer grid-cols-[1fr_8rem_10rem_2.5rem] gap-4 py-2 hover:bg-sheet">
                 <span className="break-words">{device.name}</span>
                 <span className="truncate text-quiet">{device.spotName || 'no spot'}</span>
                 <span className="text-quiet">{linkWords(device.link)}</span>
+                <span className="text-sm underline decoration-hairline underline-offset-4">edit</span>
               </summary>
               <div className="pb-5 pt-2">
                 <DeviceForm siteId={siteId} device={device} actions={actions} />

@@ -77,13 +77,14 @@ export function PeersSection({ siteId, peers, states, publicKey, actions }: Peer
         {peers.map((peer) => (
           <li key={peer.id} className="border-b border-hairline">
             <details>
-              <summary className="grid grid-cols-[1fr_6rem_minmax(0,1.6fr)] gap-4 py-2 hover:bg-sheet">
+              <summary className="grid grid-cols-[1fr_5rem_minmax(0,1.6fr)_2.5rem] gap-4 py-2 hover:bg-sheet">
                 <span className="break-words">{peer.name}</span>
                 <span className="text-quiet">{peer.reach}</span>
                 <span className="text-sm">
                   {states[peer.id]}
                   {peer.practice && <span className="text-quiet"> · behind a practice line</span>}
                 </span>
+                <span className="text-sm underline decoration-hairline underline-offset-4">edit</span>
               </summary>
               <div className="pb-5 pt-2">
                 <PeerForm siteId={siteId} peer={peer} actions={actions} />

@@ -8,7 +8,7 @@ import { useEffect } from 'react';
 const PLACES = [
   { letter: 'b', before: '', after: 'oard', href: '/' },
   { letter: 'l', before: '', after: 'edger', href: '/ledger' },
-  { letter: 't', before: 'se', after: '-up', href: '/set-up' },
+  { letter: 't', before: 'Se', after: '-up', href: '/set-up' },
 ] as const;
 
 function isTyping(target: EventTarget | null): boolean {

@@ -3,14 +3,20 @@ import { nominalRateFigure, rateFigure, rateWords, type StrawSegment } from '@/c
 import { boreOf, layStraw, tubePath } from './straw-shape';
 
 const WIDTH = 1200;
-const HEIGHT = 118;
-const MIDDLE = 58;
+const HEIGHT = 108;
+const MIDDLE = 54;
+/** Width of a letter of the labels, on average. */
+const LETTER = 7.6;
 
 interface StrawPathProps {
   readonly segments: readonly StrawSegment[];
   /** What flowed, bits per second; null when nothing was measured. */
   readonly flowBps: number | null;
   readonly title: string;
+}
+
+function shortened(label: string, letters: number): string {
+  return label.length <= letters ? label : `${label.slice(0, Math.floor(letters) - 1)}…`;
 }
 
 function capacityWords({ kind, capacityBps }: StrawSegment): string {
@@ -58,7 +64,7 @@ export function StrawPath({ segments, flowBps, title }: StrawPathProps) {
               strokeWidth="1.4"
             />
             <text x={middle} y="16" textAnchor="middle" className="fill-ink text-[15px]">
-              {segment.label.length > 24 ? `${segment.label.slice(0, 23)}…` : segment.label}
+              {shortened(segment.label, (toX - fromX) / LETTER)}
             </text>
             <text
               x={middle}

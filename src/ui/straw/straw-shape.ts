@@ -1,10 +1,10 @@
 import type { StrawSegment } from '@/core';
 
-/** Bore of the straw in picture units: the log of the rate, from 1 Mb/s to 10 Gb/s. */
-const NARROWEST = 7;
-const WIDEST = 46;
-const LEAST_LOG = 6;
-const MOST_LOG = 10;
+/** Bore of the straw in picture units: the log of the rate, from 10 Mb/s to 2.5 Gb/s. */
+const NARROWEST = 8;
+const WIDEST = 52;
+const LEAST_LOG = 7;
+const MOST_LOG = 9.4;
 
 export function boreOf(rateBps: number): number {
   const share = (Math.log10(Math.max(rateBps, 1)) - LEAST_LOG) / (MOST_LOG - LEAST_LOG);

@@ -32,10 +32,10 @@ function topOf(bins: RateBins | null, yardstickBps: number | null): number {
   return Math.max(1e6, (yardstickBps ?? 0) * HEADROOM, ...(bins?.bps ?? []).map((bps) => bps * 1.03));
 }
 
-/** A top for the delay lane on which the idle line is still seen: 20, 50, 100, 200, 500 … ms. */
+/** A top for the delay lane on which the idle line is still seen: 20, 30, 50, 100, 150, 200 … ms. */
 function niceTop(ms: number): number {
   const magnitude = 10 ** Math.floor(Math.log10(Math.max(ms, 1)));
-  return Math.max(20, [1, 2, 5, 10].map((step) => step * magnitude).find((top) => top >= ms) ?? ms);
+  return Math.max(20, [1, 1.5, 2, 3, 5, 7, 10].map((step) => step * magnitude).find((top) => top >= ms) ?? ms);
 }
 
 /** Shares the height between the directions by what they carry, neither below a third. */

@@ -32,7 +32,12 @@ function Yardstick({ y, rateBps, scale, below }: { y: number; rateBps: number; s
   return (
     <g>
       <path d={`M0 ${y}H${scale.width}`} stroke="var(--ink)" strokeWidth="1.1" strokeDasharray="7 5" />
-      <text x={scale.width - 4} y={below ? y + 13 : y - 4} textAnchor="end" className="figure fill-ink text-[11px]">
+      <text
+        x={scale.width - 4}
+        y={below ? y + 13 : y - 4}
+        textAnchor="end"
+        className="figure fill-ink stroke-sheet text-[11px] [paint-order:stroke] [stroke-width:4px]"
+      >
         {Number.isInteger(rateBps / 1e6) ? nominalRateFigure(rateBps) : rateFigure(rateBps)} Mb/s
       </text>
     </g>
@@ -56,7 +61,11 @@ function DelayLane({ data, scale }: { readonly data: StripData; readonly scale: 
             strokeWidth="1"
             strokeDasharray="2 3"
           />
-          <text x="4" y={laneTop + 12} className="fill-quiet text-[11px]">
+          <text
+            x="4"
+            y={laneTop + 12}
+            className="fill-quiet stroke-sheet text-[11.5px] [paint-order:stroke] [stroke-width:4px]"
+          >
             delay, idle {delayWords(data.idleMedianMs)}
           </text>
         </>

@@ -16,7 +16,7 @@ const typedNumber = z
 const optionalMbps = typedNumber
   .refine((value) => value === null || value > 0, 'A rate is more than 0 Mb/s.')
   .refine((value) => value === null || value <= MOST_MBPS, `At most ${MOST_MBPS} Mb/s.`);
-const mbps = optionalMbps.refine((value) => value !== null, 'Write the rate in Mb/s.').transform((value) => value!);
+const mbps = optionalMbps.refine((value) => value !== null, 'Write the rate in Mb/s.').transform((value) => value);
 
 export const officeFormSchema = z.object({ name: name('office') });
 

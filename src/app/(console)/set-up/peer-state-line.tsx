@@ -1,4 +1,3 @@
-import { delayWords } from '@/core';
 import { checkPeer, theConsole } from '@/services';
 
 /** How a peer stands just now, asked by the server while the rest of the page is there already. */
@@ -8,7 +7,7 @@ export async function PeerStateLine({ address }: { readonly address: string }) {
     case 'answering':
       return (
         <span className="text-quiet">
-          answers in {delayWords(state.roundTripMs)} · version {state.info.version}
+          answers · version {state.info.version}
           {state.info.congestionControl === null ? '' : ` · sends with ${state.info.congestionControl}`} ·{' '}
           {state.info.load.activeSessions} of {state.info.load.mostSessions} runs
         </span>

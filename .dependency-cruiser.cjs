@@ -1,0 +1,82 @@
+/** The layers of docs/architecture.md: data flows one way, and imports say so. */
+const FOLDERS = ['core', 'wire', 'peer', 'client', 'store', 'services', 'ui', 'app', 'demo', 'programs'];
+
+/** What each folder may import besides itself. Types of view models may come from further out; see `typesOnly`. */
+const MAY_IMPORT = {
+  core: [],
+  wire: ['core'],
+  peer: ['core', 'wire'],
+  client: ['core', 'wire'],
+  store: ['core'],
+  services: ['core', 'wire', 'store'],
+  ui: ['core', 'wire', 'client', 'services'],
+  app: ['core', 'wire', 'services', 'ui'],
+  demo: FOLDERS,
+  programs: FOLDERS,
+};
+
+const TESTS = ['\\.test\\.tsx?$', '-for-tests\\.ts$'];
+
+const layerRules = FOLDERS.map((folder) => {
+  const forbidden = FOLDERS.filter((other) => other !== folder && !MAY_IMPORT[folder].includes(other));
+  return {
+    name: `${folder}-imports-inward`,
+    comment: `src/${folder} may import: ${MAY_IMPORT[folder].join(', ') || 'nothing'}`,
+    severity: 'error',
+    from: { path: `^src/${folder}/`, pathNot: TESTS },
+    to: { path: forbidden.length === 0 ? '^$' : `^src/(${forbidden.join('|')})/` },
+  };
+});
+
+module.exports = {
+  forbidden: [
+    ...layerRules,
+    {
+      name: 'core-is-pure',
+      comment: 'core uses no package and nothing of Node',
+      severity: 'error',
+      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['npm', 'npm-dev', 'core'] },
+    },
+    {
+      name: 'ui-takes-only-types-from-services',
+      comment: 'a component gets its data as props; it may name their types',
+      severity: 'error',
+      from: { path: '^src/ui/' },
+      to: { path: '^src/services/', dependencyTypesNot: ['type-only'] },
+    },
+    {
+      name: 'through-the-door',
+      comment: 'import a folder by its index, not past it',
+      severity: 'error',
+      from: { path: '^src/([^/]+)/', pathNot: '^src/demo/' },
+      to: {
+        path: '^src/(core|wire|peer|client|store|services|demo)/.+',
+        pathNot: ['^src/$1/', '/index\\.ts$', '^src/client/browser/measuring-worker\\.ts$'],
+      },
+    },
+    {
+      name: 'only-the-store-knows-sql',
+      severity: 'error',
+      from: { path: '^src/', pathNot: '^src/store/' },
+      to: { path: 'node_modules/(sequelize|sqlite3|umzug)' },
+    },
+    { name: 'no-circles', severity: 'error', from: { path: '^src/' }, to: { circular: true } },
+    {
+      name: 'no-orphans',
+      severity: 'error',
+      from: {
+        orphan: true,
+        path: '^src/',
+        pathNot: ['^src/app/', '\\.test\\.tsx?$', '\\.d\\.ts$'],
+      },
+      to: {},
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default'] },
+  },
+};

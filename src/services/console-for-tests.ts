@@ -1,0 +1,94 @@
+import { generateKeyPairSync } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { RunSamples } from '@/core';
+import { openStore } from '@/store';
+import type { HandIn, LineForm, StartRun } from '@/wire';
+import { publicKeyText } from '@/wire/ticket';
+import type { ConsoleContext } from './console-context';
+import { saveLine, saveOffice } from './set-up';
+
+const START_MS = Date.UTC(2026, 10, 24, 9, 0, 0);
+const { privateKey, publicKey } = generateKeyPairSync('ed25519');
+
+/** A console over a real database in a folder of its own, with a clock that tests move. */
+export async function openTestConsole() {
+  const folder = mkdtempSync(join(tmpdir(), 'bent-straw-'));
+  const file = join(folder, 'test.sqlite');
+  let nowMs = START_MS;
+  let ids = 0;
+  let store = await openStore(file);
+  const context = (): ConsoleContext => ({
+    store,
+    wallMs: () => nowMs,
+    newId: () => `test-id-${(ids += 1)}`,
+    signingKey: privateKey,
+    publicKey: publicKeyText(publicKey),
+    port: 4870,
+  });
+  return {
+    file,
+    publicKey,
+    get context() {
+      return context();
+    },
+    advanceMs: (ms: number) => (nowMs += ms),
+    async reopen() {
+      await store.close();
+      store = await openStore(file);
+    },
+    async close() {
+      await store.close();
+      rmSync(folder, { recursive: true });
+    },
+  };
+}
+
+export type TestConsole = Awaited<ReturnType<typeof openTestConsole>>;
+
+export const LINE_FORM: LineForm = {
+  lineName: 'Tarnfell Fibre 500/100',
+  provider: 'Tarnfell Fibre',
+  downMbps: 500,
+  upMbps: 100,
+  leastDownMbps: 300,
+  leastUpMbps: null,
+  basis: 'payload',
+  fullFromPercent: 90,
+};
+
+/** An office with a line, this machine as its inside peer and one outside; gives its join code. */
+export async function furnish(console: TestConsole): Promise<{ siteId: string; code: string }> {
+  const site = await saveOffice(console.context, 'Larkspur Bindery');
+  await saveLine(console.context, site.id, LINE_FORM);
+  await console.context.store.sites.savePeer({
+    id: 'outside',
+    siteId: site.id,
+    name: 'Hilltop exchange',
+    reach: 'internet',
+    address: ':4871',
+    practice: true,
+  });
+  return { siteId: site.id, code: site.joinCode };
+}
+
+export const STRANGER = { code: null, cookie: null, address: '198.51.100.23' } as const;
+
+export function orderFor(code: string | null, changes: Partial<StartRun> = {}): StartRun {
+  return {
+    code,
+    deviceId: null,
+    deviceName: 'Press desk',
+    spotName: 'Workshop',
+    link: { medium: 'wired', negotiatedBps: 1e9, mtuBytes: 1500 },
+    reach: 'internet',
+    ...changes,
+  };
+}
+
+export const FACTS = { sameMachine: true, ipVersion: 4, pageHiddenMs: 0, userAgent: 'test' } as const;
+
+export function finished(samples: RunSamples): HandIn {
+  return { outcome: 'finished', samples, facts: FACTS };
+}

@@ -15,6 +15,14 @@ export function dataFiles(folder: string) {
 
 const TRIAL_BYTES = 256 * 1024;
 
+function removeTrial(file: string): void {
+  try {
+    rmSync(file, { force: true });
+  } catch {
+    // It was never made.
+  }
+}
+
 function isAlive(pid: number): boolean {
   try {
     process.kill(pid, 0);
@@ -35,7 +43,7 @@ export function openDataFolder(folder: string): () => void {
     writeFileSync(files.trial, Buffer.alloc(TRIAL_BYTES), { flush: true });
     rmSync(files.trial);
   } catch (error) {
-    rmSync(files.trial, { force: true });
+    removeTrial(files.trial);
     const reason = (error as NodeJS.ErrnoException).code ?? String(error);
     if (reason === 'ENOSPC' || reason === 'EDQUOT') throw new ProgramFault('data-full', { folder });
     throw new ProgramFault('data-not-writable', { folder, reason });

@@ -1,4 +1,4 @@
-import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import { Agent, createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { createProxyServer } from 'httpxy';
 import { failed } from '@/wire';
@@ -35,7 +35,8 @@ function readUrl(request: IncomingMessage): URL | null {
 
 /** The one listening port: measurement paths are served by the peer, everything else is handed to the console. */
 export function createFrontDoor(peer: Peer, { consolePort }: FrontDoorOptions): Server {
-  const proxy = createProxyServer({ xfwd: true });
+  // A connection of its own for each request: a kept one that the console has just closed would fail for no reason.
+  const proxy = createProxyServer({ xfwd: true, agent: new Agent({ keepAlive: false }) });
   const target = { host: '127.0.0.1', port: consolePort ?? 0, protocol: 'http:' };
 
   const consoleAway = (request: IncomingMessage, response: ServerResponse) => {

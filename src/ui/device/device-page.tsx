@@ -50,7 +50,7 @@ export function DevicePage({ join: opened }: { readonly join: JoinPage }) {
   if (view.status === 'measuring' || view.status === 'handing-in')
     return (
       <section>
-        <h1 className="min-h-14 text-xl font-semibold" role="status">
+        <h1 className="min-h-14 text-xl font-semibold" aria-live="polite">
           {headline(view)}
         </h1>
         <div className="-mx-3 mt-2 border-y border-hairline">

@@ -8,7 +8,7 @@ import { BoardTray } from '@/ui/board/board-tray';
 import { JoinSlip, type JoinFacts } from '@/ui/board/join-slip';
 import { RefreshWhile } from '@/ui/board/refresh-while';
 import { Button } from '@/ui/parts/button';
-import { saveOfficeAction } from './set-up/actions';
+import { saveOfficeAction } from '../set-up/actions';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { StrawPath } from '@/ui/straw/straw-path';
 import { USUAL_FULL_FROM } from '@/core';

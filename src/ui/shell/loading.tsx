@@ -1,5 +1,5 @@
 /** While a place is being drawn: an empty straw. */
-export default function Loading() {
+export function Loading() {
   return (
     <div role="status" className="pt-10 text-quiet">
       <svg viewBox="0 0 600 40" className="w-full max-w-[38rem]" aria-hidden="true">

@@ -1,0 +1,128 @@
+import { expect, test } from '@playwright/test';
+import { answer, inPhase, measure, resultShown } from './device';
+import { newDataFolder, startProgram, type Program } from './program';
+
+const data = newDataFolder();
+let program: Program;
+
+test.beforeAll(async () => {
+  program = await startProgram({ mode: 'demo', port: 4980, data });
+});
+test.afterAll(() => program.interrupt());
+
+async function newestRow(page: import('@playwright/test').Page, device: string) {
+  await page.goto(`${program.origin}/ledger`);
+  return page.getByRole('row').filter({ hasText: device }).first();
+}
+
+test('an unknown code is refused in words and can be typed again', async ({ page }) => {
+  await page.goto(`${program.origin}/j/WRONG9`);
+  await expect(page.getByText('No office here has the code WRONG9.')).toBeVisible();
+  await page
+    .getByLabel('code from the board')
+    .fill(` ${program.code!.slice(0, 3)}-${program.code!.slice(3).toLowerCase()} `);
+  await page.getByRole('button', { name: 'Open' }).click();
+  await expect(page.getByRole('button', { name: 'Measure' })).toBeVisible();
+});
+
+test('a device without a name is asked for one', async ({ page }) => {
+  await page.goto(`${program.origin}/j`);
+  await measure(page);
+  await expect(page.getByRole('alert').filter({ hasText: 'Give it a name' })).toBeVisible();
+});
+
+test('a run can be cancelled, is kept as unfinished, and the device can run again', async ({ page }) => {
+  await page.goto(`${program.origin}/j`);
+  await answer(page, { name: 'Cancelled laptop' });
+  await measure(page);
+  await inPhase(page, /Downloading/);
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByRole('heading', { name: 'The run was cancelled.' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Run again/ })).toBeVisible();
+  await expect(await newestRow(page, 'Cancelled laptop')).toContainText('unfinished · The run was cancelled.');
+});
+
+test('a closed tab leaves an unfinished run that says so', async ({ page, context }) => {
+  const tab = await context.newPage();
+  await tab.goto(`${program.origin}/j`);
+  await answer(tab, { name: 'Closed tablet' });
+  await measure(tab);
+  await inPhase(tab, /Downloading/);
+  await tab.close({ runBeforeUnload: false });
+  await expect(await newestRow(page, 'Closed tablet')).toContainText('The page was closed while it measured.');
+});
+
+test('a second tab of a device that measures is told to wait', async ({ context }) => {
+  const [first, second] = [await context.newPage(), await context.newPage()];
+  await first.goto(`${program.origin}/j`);
+  await answer(first, { name: 'Twice opened' });
+  await measure(first);
+  await inPhase(first, /Downloading/);
+  await second.goto(`${program.origin}/j`);
+  await answer(second, { name: 'Twice opened' });
+  await measure(second);
+  await expect(second.getByText('Twice opened is measuring already, in another tab or window.')).toBeVisible();
+  await resultShown(first);
+});
+
+test('a peer that stops in the middle ends the run with the reason, and the next run works', async ({ page }) => {
+  await page.goto(`${program.origin}/j`);
+  await answer(page, { name: 'Peerless laptop' });
+  await measure(page);
+  await inPhase(page, /Downloading/);
+  const [outsidePeer] = program.childrenWith('Hilltop');
+  process.kill(outsidePeer!, 'SIGKILL');
+  await expect(page.getByRole('heading', { name: 'The connection to the peer broke during the run.' })).toBeVisible();
+  await expect(await newestRow(page, 'Peerless laptop')).toContainText('unfinished');
+  await expect.poll(() => program.output()).toContain('The outside peer is back.');
+  await page.goto(`${program.origin}/j`);
+  await measure(page);
+  await resultShown(page);
+});
+
+test('a console that stops in the middle costs nothing: the device keeps the result and hands it in', async ({
+  page,
+}) => {
+  await page.goto(`${program.origin}/j`);
+  await answer(page, { name: 'Patient laptop' });
+  await measure(page);
+  await inPhase(page, /Uploading/);
+  const [consoleProcess] = program.childrenWith('console-main');
+  process.kill(consoleProcess!, 'SIGSTOP');
+  await page.waitForTimeout(200);
+  process.kill(consoleProcess!, 'SIGKILL');
+  await resultShown(page);
+  await expect(page.getByText('The plan is 500 down')).toBeVisible();
+  await expect(await newestRow(page, 'Patient laptop')).toContainText('collapsed');
+});
+
+test('a peer that cannot be reached is said to be, and set right in the set-up', async ({ page }) => {
+  await page.goto(`${program.origin}/set-up`);
+  await page.getByText('Hilltop exchange').click();
+  const form = page.getByRole('form', { name: 'Hilltop exchange' });
+  await form.getByLabel('address').fill(':4989');
+  await form.getByRole('button', { name: 'Save the peer' }).click();
+  await expect(page.getByText('Nothing answers at http://127.0.0.1:4989.')).toBeVisible();
+  await page.goto(`${program.origin}/j`);
+  await answer(page, { name: 'Lost laptop' });
+  await measure(page);
+  await expect(page.getByRole('heading', { name: 'The peer could not be reached.' })).toBeVisible({ timeout: 20_000 });
+});
+
+test('malformed and oversized requests are refused with a code, and lose nothing', async ({ request }) => {
+  const post = async (data: string) => {
+    const response = await request.post(`${program.origin}/api/v1/runs`, {
+      data,
+      headers: { 'Content-Type': 'application/json' },
+    });
+    return [response.status(), ((await response.json()) as { code: string }).code];
+  };
+  expect(await post('{')).toEqual([400, 'request-malformed']);
+  expect(await post('{"deviceName": 5}')).toEqual([400, 'request-malformed']);
+  expect(await post(`"${'x'.repeat(5_000_000)}"`)).toEqual([413, 'request-too-large']);
+  const unknown = await request.get(`${program.origin}/api/v1/runs/nothing/samples`);
+  expect([unknown.status(), ((await unknown.json()) as { code: string }).code]).toEqual([404, 'run-unknown']);
+  const page = await request.get(`${program.origin}/runs/nothing`);
+  expect(page.status()).toBe(404);
+  expect(await page.text()).toContain('Nothing is kept at this address');
+});

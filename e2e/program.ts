@@ -1,0 +1,88 @@
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+const LAUNCHER = join(process.cwd(), 'dist/launch.js');
+const PATIENCE_MS = 30_000;
+
+export interface StartOptions {
+  readonly mode: 'demo' | 'start';
+  readonly port: number;
+  readonly data: string;
+}
+
+/** The real program, started for a test. */
+export interface Program {
+  readonly origin: string;
+  /** The code that it printed; null when there is no office yet. */
+  readonly code: string | null;
+  readonly output: () => string;
+  /** Process ids of the launcher's children whose command line holds a word. */
+  readonly childrenWith: (word: string) => number[];
+  /** As Ctrl-C does; resolves with the exit code. */
+  interrupt(): Promise<number | null>;
+  /** As a power cut does: every process at once, without a word. */
+  killAll(): Promise<void>;
+}
+
+export function newDataFolder(): string {
+  return mkdtempSync(join(tmpdir(), 'bent-straw-e2e-'));
+}
+
+function childrenOf(pid: number, word: string): number[] {
+  try {
+    return execFileSync('pgrep', ['-P', String(pid), '-f', word], { encoding: 'utf8' })
+      .trim()
+      .split('\n')
+      .map(Number);
+  } catch {
+    return [];
+  }
+}
+
+/** Starts the launcher and gathers what it prints; resolves when it has ended or printed what is waited for. */
+export async function launch({ mode, port, data }: StartOptions, until: RegExp) {
+  const child: ChildProcess = spawn(process.execPath, [LAUNCHER, mode, '--port', String(port), '--data', data], {
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  let output = '';
+  const ended = once(child, 'exit').then(([code]) => code as number | null);
+  await new Promise<void>((resolve, reject) => {
+    const patience = setTimeout(() => reject(new Error(`not ready in time:\n${output}`)), PATIENCE_MS);
+    const settle = () => {
+      clearTimeout(patience);
+      resolve();
+    };
+    const gather = (part: Buffer) => {
+      output += part.toString();
+      if (until.test(output)) settle();
+    };
+    child.stdout!.on('data', gather);
+    child.stderr!.on('data', gather);
+    void ended.then(settle);
+  });
+  return { child, ended, output: () => output };
+}
+
+export async function startProgram(options: StartOptions): Promise<Program> {
+  const { child, ended, output } = await launch(options, /Stop with Ctrl-C/);
+  if (child.exitCode !== null) throw new Error(`the program did not start:\n${output()}`);
+  const pid = child.pid!;
+  return {
+    origin: `http://localhost:${options.port}`,
+    code: /\(code (\w+)\)/.exec(output())?.[1] ?? null,
+    output,
+    childrenWith: (word) => childrenOf(pid, word),
+    interrupt: () => {
+      child.kill('SIGINT');
+      return ended;
+    },
+    killAll: async () => {
+      const pids = [pid, ...childrenOf(pid, 'dist/')];
+      for (const each of pids) process.kill(each, 'SIGKILL');
+      await ended;
+    },
+  };
+}

@@ -1,0 +1,104 @@
+import { expect, test } from '@playwright/test';
+import { newDataFolder, startProgram, type Program } from './program';
+
+test.describe.configure({ mode: 'serial' });
+
+let program: Program;
+test.beforeAll(async () => {
+  program = await startProgram({ mode: 'start', port: 4990, data: newDataFolder() });
+});
+test.afterAll(() => program.interrupt());
+
+test('starts empty, without demo parts, and asks for the office first', async ({ page }) => {
+  expect(program.code).toBeNull();
+  expect(program.childrenWith('dist/')).toHaveLength(2);
+  for (const place of ['/', '/ledger', '/set-up']) {
+    await page.goto(program.origin + place);
+    await expect(page.getByRole('heading', { name: 'Which office is this?' })).toBeVisible();
+  }
+  await page.getByRole('button', { name: 'Open the board' }).click();
+  await expect(page.getByText('Give the office a name.')).toBeVisible();
+  await page.goto(`${program.origin}/j`);
+  await expect(page.getByText('There is no office yet.')).toBeVisible();
+});
+
+test('names the office and shows how devices join', async ({ page }) => {
+  await page.goto(program.origin);
+  await page.getByLabel('name of the office').fill('Larkspur Bindery');
+  await page.getByRole('button', { name: 'Open the board' }).click();
+  await expect(page.getByRole('heading', { name: 'No device has been here yet' })).toBeVisible();
+  await page.goto(`${program.origin}/ledger`);
+  await expect(page.getByText('Nothing has been measured yet.')).toBeVisible();
+});
+
+test('refuses a plan that cannot be, says why beside the field, and keeps what was typed', async ({ page }) => {
+  await page.goto(`${program.origin}/set-up`);
+  const form = page.getByRole('form', { name: 'Line and plan' });
+  await form.getByLabel('name of the line').fill('Tarnfell Fibre 500/100');
+  await form.getByLabel('advertised, down').fill('-500');
+  await form.getByLabel('advertised, up').fill('100');
+  await form.getByLabel('least, up').fill('120');
+  await form.getByRole('button', { name: 'Save the line' }).click();
+  await expect(form.getByText('A rate is more than 0 Mb/s.')).toBeVisible();
+  await expect(form.getByLabel('advertised, down')).toHaveValue('-500');
+  await form.getByLabel('advertised, down').fill('500');
+  await form.getByRole('button', { name: 'Save the line' }).click();
+  await expect(form.getByText('The least rate cannot be above the advertised one.')).toBeVisible();
+  await expect(form.getByLabel('name of the line')).toHaveValue('Tarnfell Fibre 500/100');
+  await form.getByLabel('least, up').fill('60');
+  await form.getByRole('button', { name: 'Save the line' }).click();
+  await expect(form.getByText('Saved.')).toBeVisible();
+  await page.reload();
+  await expect(form.getByLabel('advertised, down')).toHaveValue('500');
+  await page.goto(program.origin);
+  await expect(page.getByText('Tarnfell Fibre 500/100')).toBeVisible();
+});
+
+test('adds, corrects and removes a device, whatever its name', async ({ page }) => {
+  const odd = `مكتب الطباعة <i>Press</i> 📚 ${'long '.repeat(8)}`.trim();
+  await page.goto(`${program.origin}/set-up`);
+  await page.getByText('Add a device').click();
+  const fresh = page.getByRole('form', { name: 'New device' });
+  await fresh.getByLabel('name', { exact: true }).fill(odd);
+  await fresh.getByLabel('connected').selectOption({ label: 'by cable' });
+  await fresh.getByLabel('a cable came up at').fill('1000');
+  await fresh.getByRole('button', { name: 'Add the device' }).click();
+  await expect(page.locator('summary').filter({ hasText: odd })).toContainText('wired, 1000 Mb/s');
+
+  await page.locator('summary').filter({ hasText: odd }).click();
+  const form = page.getByRole('form', { name: odd });
+  await form.getByLabel('name', { exact: true }).fill('Press desk');
+  await form.getByRole('button', { name: 'Save the device' }).click();
+  await page.goto(program.origin);
+  await expect(page.getByRole('rowheader', { name: 'Press desk' })).toBeVisible();
+
+  await page.goto(`${program.origin}/set-up`);
+  await page.locator('summary').filter({ hasText: 'Press desk' }).click();
+  await page.getByRole('form', { name: 'Press desk' }).getByRole('button', { name: 'Remove' }).click();
+  await expect(page.getByRole('alertdialog')).toContainText('Its runs stay in the ledger');
+  await page.getByRole('button', { name: 'Remove it' }).click();
+  await expect(page.locator('summary').filter({ hasText: 'Press desk' })).toHaveCount(0);
+});
+
+test('says when something that answers is not a peer', async ({ page }) => {
+  await page.goto(`${program.origin}/set-up`);
+  await page.getByText('Add a peer').click();
+  const form = page.getByRole('form', { name: 'New peer' });
+  await form.getByLabel('name', { exact: true }).fill('Somewhere');
+  await form.getByLabel('address').fill('198.51.100.7');
+  await form.getByRole('button', { name: 'Add the peer' }).click();
+  await expect(form.getByText(/Write an address such as/)).toBeVisible();
+  await form.getByLabel('address').fill('http://127.0.0.1:4991');
+  await form.getByRole('button', { name: 'Add the peer' }).click();
+  await expect(page.getByText('Nothing answers at http://127.0.0.1:4991.')).toBeVisible();
+});
+
+test('the paper can be made dark and stays so', async ({ page }) => {
+  await page.goto(program.origin);
+  const background = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor);
+  expect(await background()).toBe('rgb(251, 247, 239)');
+  await page.getByLabel('Paper colour').selectOption('dark');
+  await expect.poll(background).toBe('rgb(22, 32, 43)');
+  await page.reload();
+  expect(await background()).toBe('rgb(22, 32, 43)');
+});

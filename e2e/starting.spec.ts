@@ -1,0 +1,117 @@
+import { execFileSync } from 'node:child_process';
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { launch, newDataFolder, startProgram } from './program';
+
+const PORT = 4960;
+const ENDED = /$^/;
+
+async function refusal(options: { mode?: 'demo' | 'start'; data?: string; port?: number }) {
+  const started = await launch({ mode: 'start', port: PORT, data: newDataFolder(), ...options }, ENDED);
+  return { exitCode: await started.ended, said: started.output() };
+}
+
+test('a busy port is named, with the way to choose another', async () => {
+  const other = createServer().listen(PORT);
+  const { exitCode, said } = await refusal({});
+  other.close();
+  expect(exitCode).toBe(1);
+  expect(said).toContain(
+    `Port ${PORT} is taken by another program. Stop that one, or choose another port: --port ${PORT + 10}.`,
+  );
+});
+
+test('a port of the practice line that is busy is named too', async () => {
+  const other = createServer().listen(PORT + 1);
+  const { said } = await refusal({ mode: 'demo' });
+  other.close();
+  expect(said).toContain(`Port ${PORT + 1} is taken`);
+});
+
+test('nonsense for a port is refused', async () => {
+  expect((await refusal({ port: 99_999 })).said).toContain('99999 is not a port');
+});
+
+test('a data folder that cannot be written is named with the reason', async () => {
+  const file = join(newDataFolder(), 'a-file');
+  writeFileSync(file, '');
+  const { exitCode, said } = await refusal({ data: join(file, 'data') });
+  expect(exitCode).toBe(1);
+  expect(said).toMatch(/The data folder .*a-file\/data cannot be written \(ENOTDIR\).*\[data-not-writable\]/);
+});
+
+test.describe('on a disk of its own', () => {
+  const mounted: string[] = [];
+  const mount = (options: string) => {
+    const folder = join(newDataFolder(), 'disk');
+    mkdirSync(folder);
+    try {
+      execFileSync('mount', ['-t', 'tmpfs', '-o', options, 'tmpfs', folder], { stdio: 'pipe' });
+    } catch {
+      test.skip(true, 'this machine does not let a disk be mounted');
+    }
+    mounted.push(folder);
+    return folder;
+  };
+  test.afterAll(() => {
+    for (const folder of mounted) execFileSync('umount', [folder]);
+  });
+
+  test('a full disk is said to be full', async () => {
+    const { exitCode, said } = await refusal({ data: mount('size=64k') });
+    expect(exitCode).toBe(1);
+    expect(said).toMatch(/The disk of the data folder .* is full\. Make room, or choose another/);
+  });
+
+  test('a read-only disk is said to be read-only', async () => {
+    const { exitCode, said } = await refusal({ data: mount('ro') });
+    expect(exitCode).toBe(1);
+    expect(said).toMatch(/cannot be written \(EROFS\)/);
+  });
+});
+
+test('one data folder serves one console at a time', async () => {
+  const data = newDataFolder();
+  const first = await startProgram({ mode: 'start', port: PORT, data });
+  const { said } = await refusal({ data, port: PORT + 5 });
+  await first.interrupt();
+  expect(said).toMatch(/is in use by process \d+/);
+});
+
+test('a broken database is not written over', async () => {
+  const data = newDataFolder();
+  const file = join(data, 'bent-straw.sqlite');
+  writeFileSync(file, 'this is no database, but somebody may want it back'.repeat(100));
+  const { exitCode, said } = await refusal({ data });
+  expect(exitCode).toBe(1);
+  expect(said).toMatch(/cannot be opened \(.*\)\. Restore it from a copy/);
+  expect(execFileSync('head', ['-c', '19', file], { encoding: 'utf8' })).toBe('this is no database');
+});
+
+test('Ctrl-C ends every part, and nothing listens any more', async () => {
+  const program = await startProgram({ mode: 'demo', port: PORT, data: newDataFolder() });
+  const parts = program.childrenWith('dist/');
+  expect(parts).toHaveLength(4);
+  expect(await program.interrupt()).toBe(0);
+  for (const pid of parts) expect(() => process.kill(pid, 0)).toThrow();
+  await expect(fetch(program.origin)).rejects.toThrow();
+});
+
+test('the parts do not outlive a launcher that was killed', async () => {
+  const program = await startProgram({ mode: 'demo', port: PORT, data: newDataFolder() });
+  const parts = program.childrenWith('dist/');
+  const launcher = Number(execFileSync('ps', ['-o', 'ppid=', '-p', String(parts[0])], { encoding: 'utf8' }));
+  process.kill(launcher, 'SIGKILL');
+  const alive = () =>
+    parts.filter((pid) => {
+      try {
+        process.kill(pid, 0);
+        return true;
+      } catch {
+        return false;
+      }
+    }).length;
+  await expect.poll(alive).toBe(0);
+});

@@ -1,0 +1,90 @@
+import { expect, test } from '@playwright/test';
+import { answer, measure, ratesIn, resultShown } from './device';
+import { newDataFolder, startProgram, type Program } from './program';
+
+test.describe.configure({ mode: 'serial' });
+
+const data = newDataFolder();
+const PORT = 4970;
+let program: Program;
+
+test.beforeAll(async () => {
+  program = await startProgram({ mode: 'demo', port: PORT, data });
+});
+test.afterAll(() => program.interrupt());
+
+test('a phone joins by the code, measures through the line, and reads the result in one sentence', async ({
+  browser,
+}) => {
+  const phone = await browser.newContext({ viewport: { width: 360, height: 740 } });
+  const page = await phone.newPage();
+  await page.goto(`${program.origin}/j/${program.code!.toLowerCase()}`);
+  await answer(page, { name: 'Reading room laptop', spot: 'Reading room', link: 'by cable', cableMbps: '1000' });
+  await measure(page);
+  await resultShown(page);
+
+  const sentence = await page.getByRole('heading', { level: 1 }).innerText();
+  expect(sentence).toContain('The plan is 500 down and 100 up: full both ways.');
+  const { down, up } = ratesIn(sentence);
+  expect(down / 500).toBeGreaterThan(0.95);
+  expect(down / 500).toBeLessThan(1.05);
+  expect(up / 100).toBeGreaterThan(0.95);
+  expect(up / 100).toBeLessThan(1.05);
+  await expect(page.getByText(/ms while uploading: collapsed/)).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+  await phone.close();
+});
+
+test('the run is on the board, in the ledger, and on a page of its own with its arithmetic and samples', async ({
+  page,
+}) => {
+  await page.goto(program.origin);
+  await page.getByRole('link', { name: 'Reading room laptop, wired · internet: full. Open the run.' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Reading room laptop' })).toBeVisible();
+  await expect(
+    page.getByText('1000 Mb/s Ethernet × 1448/1538 = 941 Mb/s').or(page.getByText('× 1428/1538 = 928 Mb/s')).first(),
+  ).toBeVisible();
+  await expect(page.getByText('A practice line stood in for')).toBeVisible();
+  await expect(page.getByText('loss not measured')).toBeVisible();
+
+  const link = page.getByRole('link', { name: 'Raw samples as JSON' });
+  const document = (await (await page.request.get(program.origin + (await link.getAttribute('href'))!)).json()) as {
+    samples: { download: { bytes: number[][] }; probes: { rttMs: number[] } };
+  };
+  expect(document.samples.download.bytes).toHaveLength(3);
+  expect(document.samples.probes.rttMs.length).toBeGreaterThan(100);
+
+  await page.keyboard.press('l');
+  await expect(page).toHaveURL(/ledger/);
+  await page.getByLabel('device').selectOption({ label: 'Reading room laptop' });
+  await expect(page.getByRole('status').filter({ hasText: '1 run match' })).toBeVisible();
+  await page.getByLabel('reach').selectOption('local');
+  await expect(page.getByText('No run matches.')).toBeVisible();
+});
+
+test('everything is still there after every process was killed and the program started again', async ({ page }) => {
+  const code = program.code;
+  await program.killAll();
+  program = await startProgram({ mode: 'demo', port: PORT, data });
+  expect(program.code).toBe(code);
+  await page.goto(`${program.origin}/ledger`);
+  await expect(page.getByRole('row').filter({ hasText: 'Reading room laptop' }).getByText('full')).toBeVisible();
+});
+
+test('the way through the console is found with the keyboard alone', async ({ page }) => {
+  await page.goto(program.origin);
+  await page.keyboard.press('t');
+  await expect(page.getByRole('heading', { name: 'Set-up' })).toBeVisible();
+  await page.keyboard.press('b');
+  await page.keyboard.press('Tab');
+  const join = page.getByRole('button', { name: 'Join a device' });
+  await join.focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog', { name: 'Join a device' })).toContainText(program.code!);
+  await page.keyboard.press('Escape');
+  await expect(join).toBeFocused();
+  // In a field, letters are letters.
+  await page.goto(`${program.origin}/set-up`);
+  await page.getByLabel('provider').press('b');
+  await expect(page).toHaveURL(/set-up/);
+});

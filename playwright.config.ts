@@ -1,0 +1,30 @@
+import { defineConfig } from '@playwright/test';
+
+/** Drives the real program in Debian's Chromium. Each file starts its own on ports of its own; one at a time. */
+export default defineConfig({
+  testDir: 'e2e',
+  timeout: 90_000,
+  workers: 1,
+  forbidOnly: Boolean(process.env.CI),
+  reporter: [['list']],
+  outputDir: 'test-results',
+  expect: { timeout: 15_000 },
+  use: {
+    viewport: { width: 1280, height: 800 },
+    // No traces: recording each frame of the strip takes a core and would be measured too.
+    trace: 'off',
+    screenshot: 'only-on-failure',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+});

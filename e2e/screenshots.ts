@@ -1,0 +1,54 @@
+import { mkdirSync } from 'node:fs';
+import type { Page } from '@playwright/test';
+import { startBrowser } from './browser';
+import { answer, inPhase, measure, resultShown } from './device';
+import { newDataFolder, startProgram } from './program';
+
+/** Takes one picture of each main view from fresh demo data, for docs/screenshots/. */
+const FOLDER = 'docs/screenshots';
+const PORT = 4950;
+const DESK = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844 };
+
+mkdirSync(FOLDER, { recursive: true });
+const program = await startProgram({ mode: 'demo', port: PORT, data: newDataFolder() });
+const browser = await startBrowser();
+
+async function shoot(page: Page, name: string): Promise<void> {
+  await page.evaluate(() => document.fonts.ready);
+  await page.screenshot({ path: `${FOLDER}/${name}.png` });
+  console.log(`${FOLDER}/${name}.png`);
+}
+
+try {
+  const phone = await browser.newPage({ viewport: PHONE });
+  await phone.goto(`${program.origin}/j/${program.code}`, { waitUntil: 'networkidle' });
+  await answer(phone, { name: 'Press desk' });
+  await shoot(phone, 'device-before');
+  await measure(phone);
+  await inPhase(phone, /Uploading/);
+  await phone.waitForTimeout(2500);
+  await shoot(phone, 'device-during');
+  await resultShown(phone);
+  await shoot(phone, 'device-after');
+  await phone.close();
+
+  const desk = await browser.newPage({ viewport: DESK });
+  await desk.goto(program.origin, { waitUntil: 'networkidle' });
+  await shoot(desk, 'board');
+  await desk.getByRole('link', { name: /^Scan room workstation, wired · internet/ }).click();
+  await desk.getByRole('heading', { level: 1, name: 'Scan room workstation' }).waitFor();
+  await shoot(desk, 'run');
+  for (const place of ['ledger', 'set-up']) {
+    await desk.goto(`${program.origin}/${place}`, { waitUntil: 'networkidle' });
+    await shoot(desk, place);
+  }
+  await desk.close();
+
+  const dark = await browser.newPage({ viewport: DESK, colorScheme: 'dark' });
+  await dark.goto(program.origin, { waitUntil: 'networkidle' });
+  await shoot(dark, 'board-dark');
+} finally {
+  await browser.close();
+  await program.interrupt();
+}

@@ -1,5 +1,5 @@
 /** The layers of docs/architecture.md: data flows one way, and imports say so. */
-const FOLDERS = ['core', 'wire', 'peer', 'client', 'store', 'services', 'ui', 'app', 'demo', 'programs'];
+const FOLDERS = ['core', 'wire', 'peer', 'client', 'agent', 'store', 'services', 'ui', 'app', 'demo', 'programs'];
 
 /** What each folder may import besides itself. Types of view models may come from further out; see `typesOnly`. */
 const MAY_IMPORT = {
@@ -7,6 +7,7 @@ const MAY_IMPORT = {
   wire: ['core'],
   peer: ['core', 'wire'],
   client: ['core', 'wire'],
+  agent: ['core', 'wire', 'client'],
   store: ['core'],
   services: ['core', 'wire', 'store'],
   ui: ['core', 'wire', 'client', 'services'],
@@ -51,7 +52,7 @@ module.exports = {
       severity: 'error',
       from: { path: '^src/([^/]+)/', pathNot: '^src/demo/' },
       to: {
-        path: '^src/(core|wire|peer|client|store|services|demo)/.+',
+        path: '^src/(core|wire|peer|client|agent|store|services|demo)/.+',
         pathNot: ['^src/$1/', '/index\\.ts$', '^src/client/browser/measuring-worker\\.ts$'],
       },
     },

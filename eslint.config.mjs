@@ -23,6 +23,9 @@ export default tseslint.config(
     },
   },
   { files: ['src/ui/**/*.tsx', 'src/app/**/*.tsx'], ...reactHooks.configs.flat.recommended },
-  { files: ['scripts/**/*.mjs', 'src/programs/**/*.ts', 'lab/**/*.ts'], rules: { 'no-console': 'off' } },
+  {
+    files: ['scripts/**/*.mjs', 'src/programs/**/*.ts', 'lab/**/*.ts', 'e2e/screenshots.ts'],
+    rules: { 'no-console': 'off' },
+  },
   { files: ['**/*.test.{ts,tsx}'], rules: { '@typescript-eslint/no-unsafe-assignment': 'off' } },
 );

@@ -7,7 +7,7 @@ export default defineConfig({
   workers: 1,
   forbidOnly: Boolean(process.env.CI),
   reporter: [['list']],
-  outputDir: 'test-results',
+  outputDir: 'test-results/playwright',
   expect: { timeout: 15_000 },
   use: {
     viewport: { width: 1280, height: 800 },

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { answer, inPhase, measure, resultShown } from './device';
 import { newDataFolder, startProgram, type Program } from './program';
 
@@ -10,7 +10,7 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => program.interrupt());
 
-async function newestRow(page: import('@playwright/test').Page, device: string) {
+async function newestRow(page: Page, device: string) {
   await page.goto(`${program.origin}/ledger`);
   return page.getByRole('row').filter({ hasText: device }).first();
 }

@@ -1,4 +1,5 @@
 export { stepRun } from './run/run-machine';
-export { STANDARD_PROFILE, type RunProfile } from './run/run-profile';
+export { startRun, type RunNews, type SeenByPeer } from './run/run-runner';
 export { samplesOf, STARTING, type RunEffect, type RunEvent, type RunState } from './run/run-state';
-export type { SeenByPeer, WorkerOrder, WorkerReport } from './browser/worker-messages';
+export type { Transport } from './run/transport';
+export type { WorkerOrder, WorkerReport } from './browser/worker-messages';

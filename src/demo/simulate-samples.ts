@@ -1,4 +1,4 @@
-import { rampMs, type CounterSeries, type Phase, type PhaseSpan, type RandomSource, type RunSamples } from '@/core';
+import { NO_SAMPLES, rampMs, type CounterSeries, type Phase, type PhaseSpan, type RandomSource, type RunSamples } from '@/core';
 
 /** How a line behaves in one direction of a simulated run. */
 export interface SimulatedDirection {
@@ -83,8 +83,12 @@ export function simulateSamples(line: SimulatedLine, random: RandomSource): RunS
   }
   const uploaded = simulateCounters(line.up, upload.fromMs, upload.toMs, random);
   return {
-    formatVersion: 1,
+    ...NO_SAMPLES,
     phases,
+    streams: [
+      { phase: 'download', atMs: download.fromMs, streams: STREAMS },
+      { phase: 'upload', atMs: upload.fromMs, streams: STREAMS },
+    ],
     probes: { sentMs, rttMs },
     download: simulateCounters(line.down, download.fromMs, download.toMs, random),
     upload: { atMs: uploaded.atMs.map((at) => at + PEER_CLOCK_AHEAD_MS), bytes: uploaded.bytes },

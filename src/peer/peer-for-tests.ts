@@ -1,5 +1,6 @@
 import { generateKeyPairSync, randomUUID } from 'node:crypto';
 import { once } from 'node:events';
+import type { IncomingMessage } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { WebSocket } from 'ws';
 import { PEER_PATHS, type ControlMessage, type SessionOpened } from '@/wire';
@@ -65,10 +66,7 @@ export async function startTestPeer({ consolePort = null, mostSessions = 4 }: Te
     /** The HTTP answer to a WebSocket that is not let in. */
     async refusal(path: string): Promise<{ status: number; body: string }> {
       const socket = new WebSocket(`${origin.replace('http', 'ws')}${path}`);
-      const [, response] = (await once(socket, 'unexpected-response')) as [
-        unknown,
-        import('node:http').IncomingMessage,
-      ];
+      const [, response] = (await once(socket, 'unexpected-response')) as [unknown, IncomingMessage];
       let body = '';
       for await (const part of response) body += String(part);
       return { status: response.statusCode!, body };

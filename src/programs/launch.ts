@@ -31,8 +31,8 @@ function removeDemoData(folder: string): void {
 
 function partsOf(demo: boolean, port: number, consolePort: number, dataFolder: string): Part[] {
   const trust = [publicKeyText(readSigningKey(readFileSync(dataFiles(dataFolder).signingKey, 'utf8')))];
-  const peer = (settings: Omit<PeerSettings, 'trust' | 'mostSessions'>): string[] => [
-    JSON.stringify({ ...settings, trust, mostSessions: MOST_SESSIONS } satisfies PeerSettings),
+  const peer = (settings: Omit<PeerSettings, 'trust' | 'mostSessions' | 'udp'>, udp: PeerSettings['udp'] = null): string[] => [
+    JSON.stringify({ ...settings, trust, udp, mostSessions: MOST_SESSIONS } satisfies PeerSettings),
   ];
   const onTrouble = (sentence: string) => console.error(sentence);
   const parts = [

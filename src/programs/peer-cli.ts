@@ -12,6 +12,8 @@ interface PeerCliOptions {
   readonly name: string;
   readonly trust?: string[];
   readonly runs: string;
+  readonly udp?: string;
+  readonly udpFrom?: string[];
 }
 
 /** A peer of its own, without a console: for the internet, a branch, or the far end of a tunnel. */
@@ -28,6 +30,7 @@ async function runPeer(options: PeerCliOptions): Promise<void> {
     trust,
     consolePort: null,
     mostSessions: Math.max(1, Number.parseInt(options.runs, 10) || 1),
+    udp: options.udp === undefined ? null : { port: readPort(options.udp), openTo: options.udpFrom ?? [] },
   };
   const part = new Part('peer', 'peer-main.js', [JSON.stringify(settings)], (sentence) => console.error(sentence));
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
@@ -44,6 +47,8 @@ new Command('bent-straw peer')
   .option('--name <text>', 'name shown to people', 'outside peer')
   .option('--trust <key...>', 'public key of each console that may send devices here')
   .option('--runs <number>', 'most runs at once', '8')
+  .option('--udp <port>', 'answer UDP probes (STAMP, RFC 8762) of ticketed clients on this port')
+  .option('--udp-from <address...>', 'answer plain STAMP packets from these addresses without a ticket')
   .showHelpAfterError()
   .action(runPeer)
   .parseAsync()

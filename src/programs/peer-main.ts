@@ -1,7 +1,7 @@
-import { createFrontDoor, Peer } from '@/peer';
+import { createFrontDoor, Peer, StampReflector } from '@/peer';
 import { readPublicKey } from '@/wire/ticket';
 import { linkToLauncher } from './child-link';
-import { monotonicMs, wallMs } from './clocks';
+import { monotonicMs, preciseWallMs, wallMs } from './clocks';
 import { listenFault, ProgramFault } from './program-faults';
 import { programVersion } from './version';
 
@@ -13,11 +13,28 @@ export interface PeerSettings {
   readonly trust: readonly string[];
   readonly consolePort: number | null;
   readonly mostSessions: number;
+  /** Where UDP probes are answered, and for whom besides ticketed clients; null: not at all. */
+  readonly udp: { readonly port: number; readonly openTo: readonly string[] } | null;
 }
 
 const settings = JSON.parse(process.argv[2]!) as PeerSettings;
 
+const launcher = linkToLauncher(() => stop());
+let stop = () => {};
+
+async function startReflector(): Promise<StampReflector | null> {
+  if (settings.udp === null) return null;
+  const { port, openTo } = settings.udp;
+  return StampReflector.start({ port, openTo, host: settings.host ?? undefined, wallMs: preciseWallMs });
+}
+
+const reflector = await startReflector().catch((error: NodeJS.ErrnoException) => {
+  const fault = listenFault(error, settings.udp!.port);
+  launcher.failed(fault.code, fault.message);
+  return null;
+});
 const peer = new Peer({
+  reflector,
   name: settings.name,
   version: programVersion(),
   trusted: settings.trust.map((text) => {
@@ -30,10 +47,11 @@ const peer = new Peer({
   monotonicMs,
 });
 const door = createFrontDoor(peer, { consolePort: settings.consolePort });
-const launcher = linkToLauncher(() => {
+stop = () => {
   peer.close();
   door.closeAllConnections();
-});
+  void reflector?.close();
+};
 door.once('error', (error: NodeJS.ErrnoException) => {
   const fault = listenFault(error, settings.port);
   launcher.failed(fault.code, fault.message);

@@ -83,11 +83,12 @@ export function orderFor(code: string | null, changes: Partial<StartRun> = {}): 
     spotName: 'Workshop',
     link: { medium: 'wired', negotiatedBps: 1e9, mtuBytes: 1500 },
     reach: 'internet',
+    profile: 'standard',
     ...changes,
   };
 }
 
-export const FACTS = { sameMachine: true, ipVersion: 4, pageHiddenMs: 0, userAgent: 'test' } as const;
+export const FACTS = { sameMachine: true, ipVersion: 4, pageHiddenMs: 0, peerLinkBps: null, userAgent: 'test' } as const;
 
 export function finished(samples: RunSamples): HandIn {
   return { outcome: 'finished', samples, facts: FACTS };

@@ -1,4 +1,5 @@
 import {
+  RUN_PROFILES,
   reportOf,
   sentenceOf,
   sketchOf,
@@ -27,6 +28,8 @@ export function conditionsOf(run: StoredRun): RunConditions {
     sameMachine: (run.sameMachine ?? false) && !run.practice,
     ipVersion: run.ipVersion ?? 4,
     pageHiddenMs: run.pageHiddenMs,
+    peerLinkBps: run.practice ? null : run.peerLinkBps,
+    otherPeerThanUsual: run.otherPeerThanUsual,
   };
 }
 
@@ -43,14 +46,34 @@ export function figureColumns(report: RunReport) {
   };
 }
 
+/** A run without a result. What was measured before it broke off is kept in its report, never as its figures. */
 function unfinished(
+  run: StoredRun,
   reason: UnfinishedReason,
   endedAtMs: number,
   seen: Partial<RunEnding>,
   samples: RunSamples | null,
 ): RunEnding {
-  const sketch = samples === null || samples.phases.length === 0 ? null : sketchOf(stripDataOf(samples));
-  return { ...seen, status: 'unfinished', reason, endedAtMs, sketch };
+  if (samples === null || samples.phases.length === 0) return { ...seen, status: 'unfinished', reason, endedAtMs };
+  return {
+    ...seen,
+    status: 'unfinished',
+    reason,
+    endedAtMs,
+    report: reportOf(samples, conditionsOf({ ...run, ...seen })),
+    sketch: sketchOf(stripDataOf(samples)),
+  };
+}
+
+/** A run that ended as planned but lacks a figure of its profile is no result. */
+function missingFigure(report: RunReport, { profile }: RunSamples): UnfinishedReason | null {
+  const { steps } = RUN_PROFILES[profile];
+  if (report.idleDelay === null) return 'no-echo';
+  const lacks = (phase: 'download' | 'upload', direction: 'down' | 'up') =>
+    steps.includes(phase) && report[direction].rate === null;
+  if (lacks('download', 'down')) return report.down.bytes === null ? 'no-download' : 'too-slow';
+  if (lacks('upload', 'up')) return report.up.bytes === null ? 'no-upload' : 'too-slow';
+  return null;
 }
 
 function endingOf(run: StoredRun, handIn: HandIn, nowMs: number): RunEnding {
@@ -63,15 +86,15 @@ function endingOf(run: StoredRun, handIn: HandIn, nowMs: number): RunEnding {
           ipVersion: facts.ipVersion,
           pageHiddenMs: facts.pageHiddenMs,
           userAgent: facts.userAgent,
+          peerLinkBps: facts.peerLinkBps,
         };
   const measuredMs = samples?.phases.at(-1)?.toMs ?? null;
   const endedAtMs = measuredMs === null ? nowMs : Math.min(nowMs, run.startedAtMs + measuredMs);
-  if (handIn.outcome === 'unfinished') return unfinished(handIn.reason, endedAtMs, seen, samples);
+  if (handIn.outcome === 'unfinished') return unfinished(run, handIn.reason, endedAtMs, seen, samples);
 
   const report = reportOf(handIn.samples, conditionsOf({ ...run, ...seen }));
-  const missing = report.down.rate === null ? 'no-download' : report.up.rate === null ? 'no-upload' : null;
-  // Called finished, but without a figure: that is not a result.
-  if (missing !== null) return unfinished(missing, endedAtMs, seen, samples);
+  const missing = missingFigure(report, handIn.samples);
+  if (missing !== null) return unfinished(run, missing, endedAtMs, seen, samples);
   return {
     ...seen,
     status: 'finished',

@@ -1,4 +1,4 @@
-import { ceilingOfLink, linkKindOf, yardstickBps, yardstickOf, type Direction } from '@/core';
+import { ceilingOfLink, linkKindOf, RUN_PROFILES, yardstickBps, yardstickOf, type Direction } from '@/core';
 import type { Device, Site } from '@/store';
 import { done, failed, type Outcome, type RunGrant, type StartRun } from '@/wire';
 import { signTicket } from '@/wire/ticket';
@@ -12,8 +12,6 @@ import { isSilent, sweepSilentRuns } from './sweep-silent-runs';
 import { admit, type Visitor } from './visitor';
 
 const TICKET_LIFE_MS = 60_000;
-const TICKET_LIMITS = { seconds: 90, bytes: 40e9, streams: 6 } as const;
-export const STREAMS = 3;
 
 type Result<Value> = Promise<Outcome<Value, ConsoleFaultCode>>;
 
@@ -60,6 +58,7 @@ export async function startRun(
 
   const line = order.reach === 'local' ? undefined : (await sites.linesOf(site.id))[0];
   const plan = line === undefined ? null : planOfRow(await sites.planAt(line.id, nowMs));
+  const usualPeerId = await runs.usualPeerId(site.id, order.reach);
   const runId = context.newId();
   await runs.insert({
     id: runId,
@@ -75,7 +74,10 @@ export async function startRun(
     link: order.link,
     linkKind: linkKindOf(order.link),
     plan,
+    profile: order.profile,
     practice: peer.practice,
+    peerLinkBps: null,
+    otherPeerThanUsual: usualPeerId !== null && usualPeerId !== peer.id,
     demo: false,
     status: 'running',
     reason: null,
@@ -97,13 +99,14 @@ export async function startRun(
   });
   const yardstick = (direction: Direction) =>
     yardstickBps(yardstickOf({ reach: order.reach, direction, plan, ceiling: ceilingOfLink(order.link, 4) }));
+  const profile = RUN_PROFILES[order.profile];
   const ticket = signTicket(
     {
       id: context.newId(),
       runId,
       deviceId: device.id,
       directions: ['down', 'up'],
-      limits: TICKET_LIMITS,
+      limits: { ...profile.limits, streams: profile.streams.most },
       issuedAtMs: nowMs,
       expiresAtMs: nowMs + TICKET_LIFE_MS,
     },
@@ -114,7 +117,7 @@ export async function startRun(
     runKey: proofOf(context.signingKey, 'run', runId),
     ticket,
     peer: { name: peer.name, baseUrl },
-    streams: STREAMS,
+    profile: order.profile,
     deviceId: device.id,
     deviceName: device.name,
     yardstick: { downBps: yardstick('down'), upBps: yardstick('up') },

@@ -7,3 +7,4 @@ export * from './peer/peer-faults';
 export * from './peer/peer-messages';
 export * from './peer/peer-paths';
 export * from './peer/probe-frame';
+export * from './peer/sighting-schemas';

@@ -1,15 +1,25 @@
-import { startBrowserRun } from './browser-run';
-import type { WorkerOrder } from './worker-messages';
+import { RUN_PROFILES } from '@/core';
+import { startRun } from '../run/run-runner';
+import { openBrowserTransport } from './browser-transport';
+import type { WorkerOrder, WorkerReport } from './worker-messages';
 
 /** The worker's entry: one run for each worker. */
 let running: { cancel(): void } | null = null;
+let cancelled = false;
+
+async function start({ grant, powerSaving }: Extract<WorkerOrder, { kind: 'start' }>): Promise<void> {
+  const transport = await openBrowserTransport(grant, powerSaving);
+  running ??= startRun(transport, RUN_PROFILES[grant.profile], (news: WorkerReport) => self.postMessage(news));
+  if (cancelled) running.cancel();
+}
 
 self.onmessage = ({ data: order }: MessageEvent<WorkerOrder>) => {
   switch (order.kind) {
     case 'start':
-      running ??= startBrowserRun(order.grant, (message) => self.postMessage(message));
+      void start(order);
       return;
     case 'cancel':
+      cancelled = true;
       running?.cancel();
   }
 };

@@ -1,5 +1,6 @@
 import { PEER_PATHS } from '@/wire';
-import { peerUrl, type PeerAddress } from './peer-session';
+import { peerUrl, type PeerAddress } from '../run/peer-address';
+import type { Load } from '../run/transport';
 
 /** A request should last about this long, ms: long enough that gaps do not matter, short enough to stop. */
 const WANTED_REQUEST_MS = 1000;
@@ -48,10 +49,11 @@ function post(url: string, blob: Blob, running: Set<XMLHttpRequest>): Promise<bo
 }
 
 /** Uploads on several connections at once. It counts nothing: the peer does, and tells. */
-export function startUpload(peer: PeerAddress, streams: number): { stop(): void } {
+export function startUpload(peer: PeerAddress, streams: number, mostStreams: number): Load {
   const shelf = new BlobShelf();
   const running = new Set<XMLHttpRequest>();
   let stopped = false;
+  let open = 0;
   const keepSending = async (stream: number) => {
     let size = 4 * SMALLEST_BLOB;
     while (!stopped) {
@@ -62,8 +64,12 @@ export function startUpload(peer: PeerAddress, streams: number): { stop(): void 
       else await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
     }
   };
-  for (let stream = 0; stream < streams; stream += 1) void keepSending(stream);
+  const grow = (wanted: number) => {
+    for (; open < Math.min(wanted, mostStreams); open += 1) void keepSending(open);
+  };
+  grow(streams);
   return {
+    grow,
     stop: () => {
       stopped = true;
       for (const request of running) request.abort();

@@ -1,22 +1,10 @@
-import type { RunSamples, StripData, UnfinishedReason } from '@/core';
 import type { RunGrant } from '@/wire';
+import type { RunNews } from '../run/run-runner';
 
-/** Page → worker. */
-export type WorkerOrder = { readonly kind: 'start'; readonly grant: RunGrant } | { readonly kind: 'cancel' };
-
-/** What the peer said about the client when the session was opened; null until then. */
-export interface SeenByPeer {
-  readonly sameMachine: boolean;
-  readonly ipVersion: 4 | 6;
-}
+/** Page → worker. `powerSaving`: what only the page can notice, in words. */
+export type WorkerOrder =
+  | { readonly kind: 'start'; readonly grant: RunGrant; readonly powerSaving: string | null }
+  | { readonly kind: 'cancel' };
 
 /** Worker → page. */
-export type WorkerReport =
-  | { readonly kind: 'progress'; readonly strip: StripData }
-  | { readonly kind: 'finished'; readonly samples: RunSamples; readonly seen: SeenByPeer }
-  | {
-      readonly kind: 'failed';
-      readonly reason: UnfinishedReason;
-      readonly samples: RunSamples;
-      readonly seen: SeenByPeer | null;
-    };
+export type WorkerReport = RunNews;

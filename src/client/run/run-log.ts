@@ -58,3 +58,8 @@ export function echoesSince(log: RunLog, fromMs: number): number[] {
   }
   return found;
 }
+
+/** Notes how many streams pull from now on. */
+export function noteStreams(log: RunLog, phase: Phase, atMs: number, streams: number): RunLog {
+  return { ...log, streams: [...log.streams, { phase, atMs, streams }] };
+}

@@ -1,22 +1,39 @@
 import {
+  countedFromMs,
   echoedBetween,
   finalBytes,
   hasDrained,
   isSettled,
   leastCountedMs,
   median,
-  rampMs,
   RATE_BIN_MS,
   rateBins,
-  type CounterSeries,
   type Phase,
+  type RunProfile,
   type UnfinishedReason,
 } from '@/core';
-import { appendCounters, echoesSince, enterPhase, noteEcho, noteProbe, stretchPhase } from './run-log';
-import type { RunProfile } from './run-profile';
-import type { RunEffect, RunEvent, RunLog, RunState, RunStep } from './run-state';
+import { growPull } from './pull';
+import { appendCounters, echoesSince, enterPhase, noteEcho, noteProbe, noteStreams, stretchPhase } from './run-log';
+import type { LoadDirection, Pull, RunEffect, RunEvent, RunLog, RunState, RunStep, SeriesName } from './run-state';
 
 type Measuring = Extract<RunState, { status: 'measuring' }>;
+type LoadPhase = Exclude<Phase, 'idle' | 'settle'>;
+
+/** The last UDP replies are waited for at most this long, ms. */
+const CLOSING_MS = 2500;
+
+const LOADS: Record<LoadPhase, readonly LoadDirection[]> = {
+  download: ['download'],
+  upload: ['upload'],
+  both: ['download', 'upload'],
+};
+
+/** Which series a phase fills, the one whose rate decides first. */
+const FILLS: Record<LoadPhase, readonly SeriesName[]> = {
+  download: ['download'],
+  upload: ['upload'],
+  both: ['bothDown', 'bothUp'],
+};
 
 const stay = (state: RunState): RunStep => ({ state, effects: [] });
 
@@ -30,48 +47,74 @@ function idleMedianMs(log: RunLog): number | null {
   return median(echoedBetween({ sentMs: log.sentMs, rttMs: log.rttMs }, idle.fromMs, idle.toMs));
 }
 
-function enter(
-  state: Measuring | Extract<RunState, { status: 'opening' }>,
-  phase: Phase,
-  nowMs: number,
-  effects: RunEffect[],
-): RunStep {
+/** Enters a step of the profile, with the effects that begin it; after the last one the run closes. */
+function enterStep(log: RunLog, step: number, nowMs: number, profile: RunProfile, ending: readonly RunEffect[]): RunStep {
+  const phase = profile.steps[step];
+  if (phase === undefined)
+    return {
+      state: { status: 'closing', sinceMs: nowMs, log: enterPhase(log, null, nowMs) },
+      effects: [...ending, { kind: 'finish-udp' }],
+    };
+  const entered = enterPhase(log, phase, nowMs);
+  const base = { status: 'measuring', step, phase, sinceMs: nowMs } as const;
+  if (phase === 'idle' || phase === 'settle')
+    return { state: { ...base, pull: null, log: entered }, effects: [...ending] };
+  // Both directions share what a browser can open: half of the streams each.
+  const streams = phase === 'both' ? Math.max(1, Math.floor(profile.streams.most / 2)) : profile.streams.first;
+  const pull: Pull = { streams, sinceMs: nowMs, rateBefore: null, grown: phase === 'both' };
   return {
-    state: { status: 'measuring', phase, sinceMs: nowMs, log: enterPhase(state.log, phase, nowMs) },
-    effects,
+    state: { ...base, pull, log: noteStreams(entered, phase, nowMs, streams) },
+    effects: [...ending, ...LOADS[phase].map((direction) => ({ kind: 'start-load', direction, streams }) as const)],
   };
 }
 
-/** Whether a direction has counted enough and its last seconds agree (docs/measurement.md, "Stop"). */
-function knowsEnough(series: CounterSeries | null, idleMs: number | null): boolean {
+function endPhase(state: Measuring, nowMs: number, profile: RunProfile): RunStep {
+  const ending =
+    state.phase === 'idle' || state.phase === 'settle'
+      ? []
+      : LOADS[state.phase].map((direction) => ({ kind: 'stop-load', direction }) as const);
+  return enterStep(state.log, state.step + 1, nowMs, profile, ending);
+}
+
+/** Upload series are on the peer's clock. */
+function offsetOf(name: SeriesName, log: RunLog): number {
+  return name === 'upload' || name === 'bothUp' ? (log.clock?.offsetMs ?? 0) : 0;
+}
+
+/** Whether a series has counted enough and its last seconds agree (docs/measurement.md, "Stop"). */
+function knowsEnough(log: RunLog, phase: LoadPhase, name: SeriesName, { steady }: RunProfile): boolean {
+  const series = log.series[name];
   const startedMs = series?.atMs[0];
   if (series === null || startedMs === undefined) return false;
-  const countedFromMs = startedMs + rampMs(idleMs);
-  if (series.atMs.at(-1)! - countedFromMs < leastCountedMs(idleMs)) return false;
-  return isSettled(rateBins(series, RATE_BIN_MS, countedFromMs).bps, RATE_BIN_MS);
+  const idleMs = idleMedianMs(log);
+  const offsetMs = offsetOf(name, log);
+  const changesMs = log.streams.filter((change) => change.phase === phase).map(({ atMs }) => atMs - offsetMs);
+  const fromMs = countedFromMs(startedMs, changesMs.slice(1), idleMs, steady);
+  if (series.atMs.at(-1)! - fromMs < leastCountedMs(idleMs, steady)) return false;
+  return isSettled(rateBins(series, RATE_BIN_MS, fromMs).bps, RATE_BIN_MS, steady);
 }
 
-function tickDirection(
-  state: Measuring,
-  direction: 'download' | 'upload',
-  nowMs: number,
-  profile: RunProfile,
-): RunStep {
-  const series = state.log[direction];
+function tickLoad(state: Measuring, phase: LoadPhase, pull: Pull, nowMs: number, profile: RunProfile): RunStep {
+  const { log } = state;
   const elapsedMs = nowMs - state.sinceMs;
-  const silent = (finalBytes(series) ?? 0) === 0;
-  if (silent && elapsedMs > profile.silenceMs)
-    return fail(state, direction === 'download' ? 'no-download' : 'no-upload', nowMs);
-  if (elapsedMs < profile.mostDirectionMs && !knowsEnough(series, idleMedianMs(state.log))) return stay(state);
-  return endDirection(state, direction, nowMs);
-}
-
-function endDirection(state: Measuring, direction: 'download' | 'upload', nowMs: number): RunStep {
-  if (direction === 'download') return enter(state, 'settle', nowMs, [{ kind: 'stop-download' }]);
-  return {
-    state: { status: 'finished', log: enterPhase(state.log, null, nowMs) },
-    effects: [{ kind: 'stop-upload' }, { kind: 'close' }],
-  };
+  if (elapsedMs > profile.silenceMs) {
+    const silent = FILLS[phase].find((name) => (finalBytes(log.series[name]) ?? 0) === 0);
+    if (silent !== undefined)
+      return fail(state, silent === 'download' || silent === 'bothDown' ? 'no-download' : 'no-upload', nowMs);
+  }
+  if (elapsedMs >= profile.mostDirectionMs) return endPhase(state, nowMs, profile);
+  const [leading] = FILLS[phase] as [SeriesName];
+  const growth = growPull(pull, log.series[leading], offsetOf(leading, log), idleMedianMs(log), profile);
+  if (growth.verdict === 'wait') return stay(state);
+  if (growth.verdict === 'add') {
+    const { streams } = growth.pull;
+    return {
+      state: { ...state, pull: { ...growth.pull, sinceMs: nowMs }, log: noteStreams(log, phase, nowMs, streams) },
+      effects: LOADS[phase].map((direction) => ({ kind: 'add-stream', direction, streams }) as const),
+    };
+  }
+  const enough = profile.stopsEarly && FILLS[phase].every((name) => knowsEnough(log, phase, name, profile));
+  return enough ? endPhase(state, nowMs, profile) : stay({ ...state, pull: growth.pull });
 }
 
 function tick(state: Measuring, nowMs: number, profile: RunProfile): RunStep {
@@ -79,18 +122,30 @@ function tick(state: Measuring, nowMs: number, profile: RunProfile): RunStep {
   switch (state.phase) {
     case 'idle':
       if (elapsedMs < profile.idleMs) return stay(state);
-      if (idleMedianMs(state.log) === null) return fail(state, 'no-echo', nowMs);
-      return enter(state, 'download', nowMs, [{ kind: 'start-download', streams: profile.streams }]);
-    case 'download':
-    case 'upload':
-      return tickDirection(state, state.phase, nowMs, profile);
+      return idleMedianMs(state.log) === null ? fail(state, 'no-echo', nowMs) : endPhase(state, nowMs, profile);
     case 'settle': {
       const idleMs = idleMedianMs(state.log);
       const drained = idleMs !== null && hasDrained(echoesSince(state.log, state.sinceMs), idleMs);
-      if (!drained && elapsedMs < profile.mostSettleMs) return stay(state);
-      return enter(state, 'upload', nowMs, [{ kind: 'start-upload', streams: profile.streams }]);
+      return drained || elapsedMs >= profile.mostSettleMs ? endPhase(state, nowMs, profile) : stay(state);
     }
+    case 'download':
+    case 'upload':
+    case 'both':
+      return tickLoad(state, state.phase, state.pull!, nowMs, profile);
   }
+}
+
+/** Puts a sample of counters into the series that the phase fills; samples that come in other phases are passed over. */
+function count(state: Measuring, direction: LoadDirection, atMs: number, bytes: readonly number[]): RunStep {
+  const { phase, log } = state;
+  const bothName = direction === 'download' ? 'bothDown' : 'bothUp';
+  const name: SeriesName | null = phase === 'both' ? bothName : phase === direction ? direction : null;
+  if (name === null) return stay(state);
+  // The peer counts on through the session: what was uploaded before does not belong to this phase.
+  const before = name === 'bothUp' ? log.series.upload : null;
+  const counted = bytes.map((count, stream) => count - (before?.bytes[stream]?.at(-1) ?? 0));
+  const series = { ...log.series, [name]: appendCounters(log.series[name], atMs, counted) };
+  return stay({ ...state, log: { ...log, series } });
 }
 
 function measure(state: Measuring, event: RunEvent, profile: RunProfile): RunStep {
@@ -101,14 +156,17 @@ function measure(state: Measuring, event: RunEvent, profile: RunProfile): RunSte
     case 'probe-echoed':
       return stay({ ...state, log: noteEcho(log, event.sequence, event.nowMs, event.peerMs) });
     case 'download-counted':
-      if (state.phase !== 'download') return stay(state);
-      return stay({ ...state, log: { ...log, download: appendCounters(log.download, event.nowMs, event.bytes) } });
+      return count(state, 'download', event.nowMs, event.bytes);
     case 'upload-counted':
-      if (state.phase !== 'upload') return stay(state);
-      return stay({ ...state, log: { ...log, upload: appendCounters(log.upload, event.peerMs, event.bytes) } });
+      return count(state, 'upload', event.peerMs, event.bytes);
+    case 'stalled':
+      return stay({ ...state, log: { ...log, stalls: [...log.stalls, { atMs: event.nowMs, lateMs: event.lateMs }] } });
+    case 'kernel-seen':
+      return stay({ ...state, log: { ...log, kernel: [...log.kernel, ...event.sightings] } });
+    case 'peer-load':
+      return stay({ ...state, log: { ...log, peerLoad: [...log.peerLoad, event.sample] } });
     case 'limit-reached':
-      if (state.phase !== 'download' && state.phase !== 'upload') return stay(state);
-      return endDirection(state, state.phase, event.nowMs);
+      return state.phase === 'idle' || state.phase === 'settle' ? stay(state) : endPhase(state, event.nowMs, profile);
     case 'tick':
       return tick({ ...state, log: stretchPhase(log, event.nowMs) }, event.nowMs, profile);
     case 'lost':
@@ -116,13 +174,33 @@ function measure(state: Measuring, event: RunEvent, profile: RunProfile): RunSte
     case 'cancelled':
       return fail(state, 'cancelled', event.nowMs);
     case 'opened':
+    case 'udp-finished':
+      return stay(state);
+  }
+}
+
+function close(state: Extract<RunState, { status: 'closing' }>, event: RunEvent): RunStep {
+  const finish = (log: RunLog): RunStep => ({ state: { status: 'finished', log }, effects: [{ kind: 'close' }] });
+  switch (event.kind) {
+    case 'probe-echoed':
+      return stay({ ...state, log: noteEcho(state.log, event.sequence, event.nowMs, event.peerMs) });
+    case 'udp-finished':
+      return finish({ ...state.log, udp: event.udp });
+    case 'tick':
+      return event.nowMs - state.sinceMs > CLOSING_MS ? finish(state.log) : stay(state);
+    // Everything was measured: a connection that breaks now takes nothing away.
+    case 'lost':
+      return finish(state.log);
+    case 'cancelled':
+      return fail(state, 'cancelled', event.nowMs);
+    default:
       return stay(state);
   }
 }
 
 /**
- * The course of a run as a pure transition: idle delay → download → settle → upload → finished, or failed with a
- * reason at any moment. Once finished or failed, nothing changes it. The runner performs the effects.
+ * The course of a run as a pure transition: the steps of its profile in order, then finished, or failed with a reason at
+ * any moment. Once finished or failed, nothing changes it. The runner performs the effects.
  */
 export function stepRun(state: RunState, event: RunEvent, profile: RunProfile): RunStep {
   switch (state.status) {
@@ -131,8 +209,13 @@ export function stepRun(state: RunState, event: RunEvent, profile: RunProfile): 
       return stay(state);
     case 'measuring':
       return measure(state, event, profile);
+    case 'closing':
+      return close(state, event);
     case 'opening':
-      if (event.kind === 'opened') return enter(state, 'idle', event.nowMs, [{ kind: 'start-probes' }]);
+      if (event.kind === 'opened') {
+        const step = enterStep(state.log, 0, event.nowMs, profile, []);
+        return { ...step, effects: [{ kind: 'start-probes' }, ...step.effects] };
+      }
       if (event.kind === 'lost') return fail(state, event.reason, event.nowMs);
       if (event.kind === 'cancelled') return fail(state, 'cancelled', event.nowMs);
       if (event.kind === 'tick' && event.nowMs - state.sinceMs > profile.openDeadlineMs)

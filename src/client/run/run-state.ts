@@ -1,29 +1,78 @@
-import type { Phase, PhaseSpan, RunSamples, UnfinishedReason } from '@/core';
-
-/** Samples as they grow during a run. Shapes as in RunSamples; arrays are replaced, never changed in place. */
-export interface RunLog {
-  readonly phases: readonly PhaseSpan[];
-  readonly sentMs: readonly number[];
-  readonly rttMs: readonly (number | null)[];
-  readonly download: SeriesLog | null;
-  readonly upload: SeriesLog | null;
-  /** Best guess so far: the offset told by the fastest echo. */
-  readonly clock: { readonly offsetMs: number; readonly rttMs: number } | null;
-}
+import {
+  NO_SAMPLES,
+  type ClientSightings,
+  type KernelSighting,
+  type PeerLoadSample,
+  type Phase,
+  type PhaseSpan,
+  type ProfileName,
+  type RunSamples,
+  type Stall,
+  type StreamChange,
+  type UdpSeries,
+  type UnfinishedReason,
+} from '@/core';
 
 export interface SeriesLog {
   readonly atMs: readonly number[];
   readonly bytes: readonly (readonly number[])[];
 }
 
-/** All times are ms on the run's clock, which is 0 when the run is asked for. */
+/** The counter series of a run, by what they count. */
+export const SERIES = ['download', 'upload', 'bothDown', 'bothUp'] as const;
+export type SeriesName = (typeof SERIES)[number];
+
+/** Samples as they grow during a run. Shapes as in RunSamples; arrays are replaced, never changed in place. */
+export interface RunLog {
+  readonly phases: readonly PhaseSpan[];
+  readonly streams: readonly StreamChange[];
+  readonly sentMs: readonly number[];
+  readonly rttMs: readonly (number | null)[];
+  readonly series: Readonly<Record<SeriesName, SeriesLog | null>>;
+  /** Best guess so far: the offset told by the fastest echo. */
+  readonly clock: { readonly offsetMs: number; readonly rttMs: number } | null;
+  readonly stalls: readonly Stall[];
+  readonly kernel: readonly KernelSighting[];
+  readonly peerLoad: readonly PeerLoadSample[];
+  readonly udp: UdpSeries | null;
+}
+
+/** How many streams pull, since when, and what the one before brought; `grown` once more of them do not help. */
+export interface Pull {
+  readonly streams: number;
+  readonly sinceMs: number;
+  readonly rateBefore: number | null;
+  readonly grown: boolean;
+}
+
+/** All times are ms on the run's clock, which is 0 when the run is asked for. `step` counts the profile's steps. */
 export type RunState =
   | { readonly status: 'opening'; readonly sinceMs: number; readonly log: RunLog }
-  | { readonly status: 'measuring'; readonly phase: Phase; readonly sinceMs: number; readonly log: RunLog }
+  | {
+      readonly status: 'measuring';
+      readonly step: number;
+      readonly phase: Phase;
+      readonly sinceMs: number;
+      readonly pull: Pull | null;
+      readonly log: RunLog;
+    }
+  /** Waiting for the last UDP replies. */
+  | { readonly status: 'closing'; readonly sinceMs: number; readonly log: RunLog }
   | { readonly status: 'finished'; readonly log: RunLog }
   | { readonly status: 'failed'; readonly reason: UnfinishedReason; readonly log: RunLog };
 
-export const EMPTY_LOG: RunLog = { phases: [], sentMs: [], rttMs: [], download: null, upload: null, clock: null };
+export const EMPTY_LOG: RunLog = {
+  phases: [],
+  streams: [],
+  sentMs: [],
+  rttMs: [],
+  series: { download: null, upload: null, bothDown: null, bothUp: null },
+  clock: null,
+  stalls: [],
+  kernel: [],
+  peerLoad: [],
+  udp: null,
+};
 export const STARTING: RunState = { status: 'opening', sinceMs: 0, log: EMPTY_LOG };
 
 export type RunEvent =
@@ -32,17 +81,23 @@ export type RunEvent =
   | { readonly kind: 'probe-echoed'; readonly sequence: number; readonly nowMs: number; readonly peerMs: number }
   | { readonly kind: 'download-counted'; readonly nowMs: number; readonly bytes: readonly number[] }
   | { readonly kind: 'upload-counted'; readonly peerMs: number; readonly bytes: readonly number[] }
+  | { readonly kind: 'stalled'; readonly nowMs: number; readonly lateMs: number }
+  | { readonly kind: 'kernel-seen'; readonly sightings: readonly KernelSighting[] }
+  | { readonly kind: 'peer-load'; readonly sample: PeerLoadSample }
+  | { readonly kind: 'udp-finished'; readonly udp: UdpSeries | null; readonly nowMs: number }
   | { readonly kind: 'limit-reached'; readonly nowMs: number }
   | { readonly kind: 'tick'; readonly nowMs: number }
   | { readonly kind: 'lost'; readonly reason: UnfinishedReason; readonly nowMs: number }
   | { readonly kind: 'cancelled'; readonly nowMs: number };
 
+export type LoadDirection = 'download' | 'upload';
+
 export type RunEffect =
   | { readonly kind: 'start-probes' }
-  | { readonly kind: 'start-download'; readonly streams: number }
-  | { readonly kind: 'stop-download' }
-  | { readonly kind: 'start-upload'; readonly streams: number }
-  | { readonly kind: 'stop-upload' }
+  | { readonly kind: 'start-load'; readonly direction: LoadDirection; readonly streams: number }
+  | { readonly kind: 'add-stream'; readonly direction: LoadDirection; readonly streams: number }
+  | { readonly kind: 'stop-load'; readonly direction: LoadDirection }
+  | { readonly kind: 'finish-udp' }
   | { readonly kind: 'close' };
 
 export interface RunStep {
@@ -51,13 +106,18 @@ export interface RunStep {
 }
 
 /** What a run has gathered so far, in the form in which it is handed in. */
-export function samplesOf({ log }: RunState): RunSamples {
+export function samplesOf({ log }: RunState, profile: ProfileName, client: ClientSightings | null): RunSamples {
   return {
-    formatVersion: 1,
+    ...NO_SAMPLES,
+    ...log.series,
+    profile,
     phases: log.phases,
+    streams: log.streams,
     probes: { sentMs: log.sentMs, rttMs: log.rttMs },
-    download: log.download,
-    upload: log.upload,
+    udp: log.udp,
     peerClockOffsetMs: log.clock?.offsetMs ?? null,
+    client,
+    kernel: log.kernel,
+    peerLoad: log.peerLoad,
   };
 }

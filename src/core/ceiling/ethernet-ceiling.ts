@@ -1,3 +1,7 @@
+import { nominalRateFigure, rateWords } from '../units/quantity-words';
+import type { LinkCeiling } from './link-ceiling-type';
+import { payloadOfPacket } from './packet-payload';
+
 /** What is needed to say what an Ethernet link can carry. */
 export interface EthernetPath {
   readonly lineRateBps: number;
@@ -5,30 +9,35 @@ export interface EthernetPath {
   readonly ipVersion: 4 | 6;
   /** TCP timestamps (RFC 7323): 12 bytes in each segment; usual on Linux, macOS and phones. */
   readonly timestamps: boolean;
+  readonly vlan?: boolean | undefined;
+  readonly pppoe?: boolean | undefined;
 }
 
-export interface LinkCeiling {
-  /** Best TCP payload rate, bits per second. */
-  readonly payloadBps: number;
-  /** Payload bytes in one full packet, and the bytes that packet takes on the wire. */
-  readonly payloadBytes: number;
-  readonly wireBytes: number;
-  readonly lineRateBps: number;
-}
-
-/** Preamble and start 8, header 14, frame check 4, gap 12 (IEEE 802.3). */
+/** Preamble and start 8, header 14, frame check 4, gap 12 (IEEE 802.3); a VLAN tag 4 (IEEE 802.1Q). */
 const ETHERNET_FRAMING_BYTES = 38;
-const IP_HEADER_BYTES = { 4: 20, 6: 40 } as const;
-const TCP_HEADER_BYTES = 20;
-const TIMESTAMP_BYTES = 12;
+const VLAN_TAG_BYTES = 4;
+/** PPPoE and PPP headers (RFC 2516 §4), taken off the MTU. */
+const PPPOE_BYTES = 8;
+
+/** Bytes that one packet of `mtuBytes` takes on the wire. */
+export function ethernetWireBytes(mtuBytes: number, vlan = false): number {
+  return mtuBytes + ETHERNET_FRAMING_BYTES + (vlan ? VLAN_TAG_BYTES : 0);
+}
 
 /**
  * Best TCP payload rate of an Ethernet link with full packets:
  * line rate × (MTU − IP − TCP) / (MTU + 38). Example: 1 Gb/s, 1500, IPv4, timestamps → 1448/1538 → 941 Mb/s.
  */
-export function ceilingOfEthernet({ lineRateBps, mtuBytes, ipVersion, timestamps }: EthernetPath): LinkCeiling {
-  const headers = IP_HEADER_BYTES[ipVersion] + TCP_HEADER_BYTES + (timestamps ? TIMESTAMP_BYTES : 0);
-  const payloadBytes = mtuBytes - headers;
-  const wireBytes = mtuBytes + ETHERNET_FRAMING_BYTES;
-  return { payloadBps: (lineRateBps * payloadBytes) / wireBytes, payloadBytes, wireBytes, lineRateBps };
+export function ceilingOfEthernet(path: EthernetPath): LinkCeiling {
+  const { lineRateBps, mtuBytes, vlan = false, pppoe = false } = path;
+  const payloadBytes = payloadOfPacket(mtuBytes - (pppoe ? PPPOE_BYTES : 0), path);
+  const wireBytes = ethernetWireBytes(mtuBytes, vlan);
+  const payloadBps = (lineRateBps * payloadBytes) / wireBytes;
+  const extras = [...(vlan ? ['VLAN'] : []), ...(pppoe ? ['PPPoE'] : [])].map((extra) => ` with ${extra}`).join('');
+  return {
+    payloadBps,
+    rangeBps: null,
+    lineRateBps,
+    words: `${nominalRateFigure(lineRateBps)} Mb/s Ethernet${extras} × ${payloadBytes}/${wireBytes} = ${rateWords(payloadBps)}`,
+  };
 }

@@ -1,12 +1,33 @@
 /** How a device is connected, as it was when a run was made. Rates in bits per second. */
 export type Link =
-  | { readonly medium: 'wired'; readonly negotiatedBps: number | null; readonly mtuBytes: number }
-  | { readonly medium: 'wifi'; readonly band: WifiBand | null; readonly linkRateBps: number | null }
-  | { readonly medium: 'tunnel' }
+  | {
+      readonly medium: 'wired';
+      readonly negotiatedBps: number | null;
+      readonly mtuBytes: number;
+      /** A VLAN tag in each frame (IEEE 802.1Q), PPPoE inside it (RFC 2516). Absent: no. */
+      readonly vlan?: boolean | undefined;
+      readonly pppoe?: boolean | undefined;
+    }
+  | {
+      readonly medium: 'wifi';
+      readonly band: WifiBand | null;
+      readonly linkRateBps: number | null;
+      /** Whether the far end of the run is on the same access point, so that each byte crosses the air twice. */
+      readonly sharedAir?: boolean | undefined;
+    }
+  | {
+      readonly medium: 'tunnel';
+      readonly kind?: TunnelKind | undefined;
+      /** The rate of the Ethernet or line that carries the tunnel. */
+      readonly carrierBps?: number | undefined;
+    }
   | { readonly medium: 'unknown' };
 
 export const WIFI_BANDS = ['2.4', '5', '6'] as const;
 export type WifiBand = (typeof WIFI_BANDS)[number];
+
+export const TUNNEL_KINDS = ['wireguard', 'openvpn', 'ipsec', 'ipsec-nat'] as const;
+export type TunnelKind = (typeof TUNNEL_KINDS)[number];
 
 /** Rates at which an Ethernet port comes up (IEEE 802.3), bits per second. */
 export const ETHERNET_RATES_BPS = [10e6, 100e6, 1e9, 2.5e9, 5e9, 10e9, 25e9] as const;

@@ -1,5 +1,5 @@
 import type { RateEstimate } from '../rate/rate-estimate';
-import { FITNESS_EFFECTS, type FitnessCode, type FitnessFlag } from './fitness';
+import { FITNESS_EFFECTS, type FitnessCode, type FitnessFlag } from '../fitness/fitness-flag';
 import { planPayloadBps, type Plan } from './plan';
 import type { Reach } from './yardstick';
 

@@ -1,4 +1,4 @@
-import type { LinkCeiling } from '../ceiling/ethernet-ceiling';
+import type { LinkCeiling } from '../ceiling/link-ceiling-type';
 import { nominalRateFigure, rateFigure, rateWords } from '../units/quantity-words';
 import { planPayloadBps, type Direction, type Plan } from './plan';
 
@@ -23,11 +23,6 @@ export interface YardstickInput {
   readonly ceiling: LinkCeiling | null;
 }
 
-function ceilingWords(ceiling: LinkCeiling): string {
-  const { payloadBytes, wireBytes, lineRateBps, payloadBps } = ceiling;
-  return `${nominalRateFigure(lineRateBps)} Mb/s Ethernet × ${payloadBytes}/${wireBytes} = ${rateWords(payloadBps)}`;
-}
-
 function planWords(plan: Plan, direction: Direction): string {
   const nominal = nominalRateFigure(direction === 'down' ? plan.downBps : plan.upBps);
   if (plan.basis === 'payload') return `the plan says ${nominal} Mb/s`;
@@ -40,7 +35,7 @@ function planWords(plan: Plan, direction: Direction): string {
  * no yardstick, and so no verdict. Rates in bits per second.
  */
 export function yardstickOf({ reach, direction, plan, ceiling }: YardstickInput): Yardstick {
-  const link = ceiling === null ? null : { rateBps: ceiling.payloadBps, words: ceilingWords(ceiling) };
+  const link = ceiling === null ? null : { rateBps: ceiling.payloadBps, words: ceiling.words };
   const promised =
     plan === null || reach === 'local'
       ? null

@@ -1,7 +1,23 @@
 import { mean } from '../stats/mean';
 
 /** Numbers of docs/measurement.md that decide what is discarded and when a direction knows enough. */
-export const STEADY_RULES = {
+export interface SteadyRules {
+  readonly leastRampMs: number;
+  readonly mostRampMs: number;
+  readonly rampRoundTrips: number;
+  readonly leastCountedMs: number;
+  readonly countedRoundTrips: number;
+  readonly meanSpanMs: number;
+  readonly agreeWithin: number;
+  /** After a stream was added: what is discarded again, at least and in round trips, and how long its gain is weighed. */
+  readonly leastRejoinMs: number;
+  readonly rejoinRoundTrips: number;
+  readonly weighMs: number;
+  /** A further stream is worth it while the last one brought more than this share. */
+  readonly worthwhileGain: number;
+}
+
+export const STEADY_RULES: SteadyRules = {
   leastRampMs: 1000,
   mostRampMs: 4000,
   rampRoundTrips: 25,
@@ -9,30 +25,54 @@ export const STEADY_RULES = {
   countedRoundTrips: 10,
   meanSpanMs: 1000,
   agreeWithin: 0.01,
-} as const;
+  leastRejoinMs: 400,
+  rejoinRoundTrips: 10,
+  weighMs: 500,
+  worthwhileGain: 0.03,
+};
 
 /** How much of a direction's start is discarded while TCP still grows: ms, from the idle round trip in ms. */
-export function rampMs(idleRttMs: number | null): number {
-  const byRoundTrips = STEADY_RULES.rampRoundTrips * (idleRttMs ?? 0);
-  return Math.min(STEADY_RULES.mostRampMs, Math.max(STEADY_RULES.leastRampMs, byRoundTrips));
+export function rampMs(idleRttMs: number | null, rules: SteadyRules = STEADY_RULES): number {
+  const byRoundTrips = rules.rampRoundTrips * (idleRttMs ?? 0);
+  return Math.min(rules.mostRampMs, Math.max(rules.leastRampMs, byRoundTrips));
 }
 
-/** How much must be counted after the ramp before a direction may stop early: ms. */
-export function leastCountedMs(idleRttMs: number | null): number {
-  return STEADY_RULES.leastCountedMs + STEADY_RULES.countedRoundTrips * (idleRttMs ?? 0);
+/** How much is discarded after a stream was added, ms. */
+export function rejoinMs(idleRttMs: number | null, rules: SteadyRules = STEADY_RULES): number {
+  return Math.min(rules.mostRampMs, Math.max(rules.leastRejoinMs, rules.rejoinRoundTrips * (idleRttMs ?? 0)));
+}
+
+/** How much must be counted before a direction may stop early: ms. */
+export function leastCountedMs(idleRttMs: number | null, rules: SteadyRules = STEADY_RULES): number {
+  return rules.leastCountedMs + rules.countedRoundTrips * (idleRttMs ?? 0);
 }
 
 /**
- * Whether the last three one-second means each lie within 1 % of the one before.
+ * When the counted part begins: after the ramp, and after whatever was disturbed by the last added stream. Times on one
+ * clock, ms. `changesMs`: when streams were added after the start.
+ */
+export function countedFromMs(
+  startedMs: number,
+  changesMs: readonly number[],
+  idleRttMs: number | null,
+  rules: SteadyRules = STEADY_RULES,
+): number {
+  const afterRamp = startedMs + rampMs(idleRttMs, rules);
+  const lastChangeMs = changesMs.at(-1);
+  return lastChangeMs === undefined ? afterRamp : Math.max(afterRamp, lastChangeMs + rejoinMs(idleRttMs, rules));
+}
+
+/**
+ * Whether the last three means (of 1 s each, unless the rules say otherwise) each lie within 1 % of the one before.
  * `bps`: consecutive rates of `binMs` each. Too few of them, or nothing flowing, is not settled.
  */
-export function isSettled(bps: readonly number[], binMs: number): boolean {
-  const perMean = Math.round(STEADY_RULES.meanSpanMs / binMs);
+export function isSettled(bps: readonly number[], binMs: number, rules: SteadyRules = STEADY_RULES): boolean {
+  const perMean = Math.round(rules.meanSpanMs / binMs);
   if (bps.length < perMean * 3) return false;
   const [first, second, third] = [3, 2, 1].map((back) =>
     mean(bps.slice(bps.length - back * perMean, bps.length - (back - 1) * perMean)),
   ) as [number, number, number];
   const agree = (before: number, after: number) =>
-    before > 0 && Math.abs(after - before) <= STEADY_RULES.agreeWithin * before;
+    before > 0 && Math.abs(after - before) <= rules.agreeWithin * before;
   return agree(first, second) && agree(second, third);
 }

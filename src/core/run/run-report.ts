@@ -1,33 +1,25 @@
-import type { Link } from '../ceiling/link';
 import { ceilingOfLink } from '../ceiling/link-ceiling';
 import { rateBloat, type BloatRating } from '../delay/bloat-rating';
 import { addedDelayMs, summarizeDelay, workingRoundTripsPerMinute, type DelaySummary } from '../delay/delay-summary';
 import { echoedBetween } from '../delay/probe-series';
-import { fitnessOf, type FitnessFlag } from '../judge/fitness';
+import { queueOnsetMs } from '../delay/queue-onset';
+import { fitnessOf } from '../fitness/fitness';
+import type { FitnessFlag } from '../fitness/fitness-flag';
 import { planPayloadBps, USUAL_FULL_FROM, type Direction, type Plan } from '../judge/plan';
 import { planAnswerOf, type PlanAnswer } from '../judge/plan-answer';
+import { suitabilityOf, type Suitability } from '../judge/suitability';
 import { verdictOf, worstVerdict, type Verdict, type VerdictWord } from '../judge/verdict';
 import { yardstickOf, type Reach, type Yardstick } from '../judge/yardstick';
-import { finalBytes } from '../rate/counter-series';
+import { summarizeLoss, type LossSummary } from '../loss/loss-summary';
+import { finalBytes, type CounterSeries } from '../rate/counter-series';
 import { estimateRate, type RateEstimate } from '../rate/rate-estimate';
+import { RUN_PROFILES } from './run-profiles';
+import type { RunConditions } from './run-conditions';
 import { phaseSpan, type RunSamples } from './run-samples';
+import type { Phase } from './phase';
 
 /** Raised whenever the same samples would give other figures; stored with every run. */
-export const METHOD_VERSION = 1;
-
-/** What was the case when the run was made. */
-export interface RunConditions {
-  readonly reach: Reach;
-  readonly link: Link;
-  /** The plan in force on that day; null when none is known. */
-  readonly plan: Plan | null;
-  /** Whether the peer saw the client come from its own machine, with no practice line between. */
-  readonly sameMachine: boolean;
-  /** Whether a practice line stood in for the provider's line. */
-  readonly practice: boolean;
-  readonly ipVersion: 4 | 6;
-  readonly pageHiddenMs: number;
-}
+export const METHOD_VERSION = 2;
 
 /** One direction of a run, measured and judged. */
 export interface DirectionReport {
@@ -35,11 +27,21 @@ export interface DirectionReport {
   readonly loadedDelay: DelaySummary | null;
   readonly addedMs: number | null;
   readonly workingRoundTrips: number | null;
+  /** How long after the load began the queue began to fill, ms; null when it stayed empty. */
+  readonly queueOnsetMs: number | null;
   readonly bytes: number | null;
   readonly yardstick: Yardstick;
   readonly verdict: Verdict;
   /** Measured / contracted with its 95 % interval; null inside the office, without a plan or without a figure. */
   readonly shareOfPlan: { readonly share: number; readonly low: number | null; readonly high: number | null } | null;
+}
+
+/** Both directions at once. */
+export interface BothReport {
+  readonly down: RateEstimate | null;
+  readonly up: RateEstimate | null;
+  readonly delay: DelaySummary | null;
+  readonly addedMs: number | null;
 }
 
 /** Everything that is computed from one run's samples and conditions. */
@@ -48,9 +50,18 @@ export interface RunReport {
   readonly idleDelay: DelaySummary | null;
   readonly down: DirectionReport;
   readonly up: DirectionReport;
+  /** Null when the run's profile does not have it, or it was not reached. */
+  readonly both: BothReport | null;
+  /** Null: not measured. */
+  readonly loss: LossSummary | null;
   readonly verdict: VerdictWord;
-  /** Of the worse direction. */
-  readonly bloat: { readonly rating: BloatRating; readonly addedMs: number; readonly direction: Direction } | null;
+  /** Of the worst load. */
+  readonly bloat: {
+    readonly rating: BloatRating;
+    readonly addedMs: number;
+    readonly direction: Direction | 'both';
+  } | null;
+  readonly suitability: readonly Suitability[];
   readonly fitness: readonly FitnessFlag[];
   readonly planAnswer: PlanAnswer | null;
 }
@@ -65,46 +76,83 @@ function shareOfPlan(rate: RateEstimate | null, plan: Plan | null, direction: Di
   };
 }
 
-function directionReport(
-  direction: Direction,
-  samples: RunSamples,
-  conditions: RunConditions,
-  idleDelay: DelaySummary | null,
-): DirectionReport {
+interface LoadOptions {
+  readonly samples: RunSamples;
+  readonly idleDelay: DelaySummary | null;
+  readonly phase: Phase;
+}
+
+/** The rate of a series; `offsetMs` turns its clock into the run's. */
+function rateOf(series: CounterSeries | null, offsetMs: number, { samples, idleDelay, phase }: LoadOptions) {
+  const changes = samples.streams.filter((change) => change.phase === phase);
+  return estimateRate(series, {
+    idleRttMs: idleDelay?.medianMs ?? null,
+    rules: RUN_PROFILES[samples.profile].steady,
+    // The first entry is the start; later ones added a stream.
+    changesMs: changes.slice(1).map(({ atMs }) => atMs - offsetMs),
+    streams: changes.at(-1)?.streams ?? null,
+  });
+}
+
+function delayDuring(samples: RunSamples, rate: RateEstimate | null, offsetMs: number | null): DelaySummary | null {
+  if (rate === null || offsetMs === null) return null;
+  return summarizeDelay(echoedBetween(samples.probes, rate.countedFromMs + offsetMs, rate.countedToMs + offsetMs));
+}
+
+function directionReport(direction: Direction, options: Omit<LoadOptions, 'phase'>, conditions: RunConditions) {
+  const { samples, idleDelay } = options;
   const { reach, plan, link, ipVersion, sameMachine } = conditions;
-  const counters = direction === 'down' ? samples.download : samples.upload;
-  const rate = estimateRate(counters, idleDelay?.medianMs ?? null);
+  const phase = direction === 'down' ? 'download' : 'upload';
+  const counters = samples[phase];
   const offsetMs = direction === 'down' ? 0 : samples.peerClockOffsetMs;
-  const loadedDelay =
-    rate === null || offsetMs === null
-      ? null
-      : summarizeDelay(echoedBetween(samples.probes, rate.countedFromMs + offsetMs, rate.countedToMs + offsetMs));
+  const rate = rateOf(counters, offsetMs ?? 0, { ...options, phase });
+  const loadedDelay = delayDuring(samples, rate, offsetMs);
+  const [idle, loaded] = [phaseSpan(samples, 'idle'), phaseSpan(samples, phase)];
   const yardstick = yardstickOf({ reach, direction, plan, ceiling: ceilingOfLink(link, ipVersion) });
   return {
     rate,
     loadedDelay,
     addedMs: addedDelayMs(idleDelay, loadedDelay),
     workingRoundTrips: workingRoundTripsPerMinute(loadedDelay),
+    queueOnsetMs:
+      idle === null || loaded === null ? null : queueOnsetMs(samples.probes, idle, loaded.fromMs, loaded.toMs),
     bytes: finalBytes(counters),
     yardstick,
     verdict: verdictOf(rate, yardstick, plan?.fullFrom ?? USUAL_FULL_FROM, sameMachine),
     shareOfPlan: shareOfPlan(rate, plan, direction, reach),
-  };
+  } satisfies DirectionReport;
 }
 
-function worseBloat(down: DirectionReport, up: DirectionReport): RunReport['bloat'] {
+function bothReport(options: Omit<LoadOptions, 'phase'>): BothReport | null {
+  const { samples, idleDelay } = options;
+  if (samples.bothDown === null && samples.bothUp === null) return null;
+  const down = rateOf(samples.bothDown, 0, { ...options, phase: 'both' });
+  const up = rateOf(samples.bothUp, samples.peerClockOffsetMs ?? 0, { ...options, phase: 'both' });
+  const delay = delayDuring(samples, down, 0);
+  return { down, up, delay, addedMs: addedDelayMs(idleDelay, delay) };
+}
+
+function worstBloat(down: DirectionReport, up: DirectionReport, both: BothReport | null): RunReport['bloat'] {
   const measured = (
     [
-      ['down', down],
-      ['up', up],
+      ['down', down.addedMs],
+      ['up', up.addedMs],
+      ['both', both?.addedMs ?? null],
     ] as const
   )
-    .flatMap(([direction, { addedMs }]) => (addedMs === null ? [] : [{ direction, addedMs }]))
+    .flatMap(([direction, addedMs]) => (addedMs === null ? [] : [{ direction, addedMs }]))
     .sort((a, b) => b.addedMs - a.addedMs);
   const worst = measured[0];
   const rating = rateBloat(worst?.addedMs ?? null);
   return worst === undefined || rating === null ? null : { ...worst, rating };
 }
+
+function worst(figures: readonly (number | null | undefined)[]): number | null {
+  const known = figures.filter((figure): figure is number => figure !== null && figure !== undefined);
+  return known.length === 0 ? null : Math.max(...known);
+}
+
+const STEADY_FROM = 0.97;
 
 /**
  * Turns raw samples into figures and judges them. The same function serves the live page, the record and every
@@ -113,21 +161,37 @@ function worseBloat(down: DirectionReport, up: DirectionReport): RunReport['bloa
 export function reportOf(samples: RunSamples, conditions: RunConditions): RunReport {
   const idle = phaseSpan(samples, 'idle');
   const idleDelay = idle === null ? null : summarizeDelay(echoedBetween(samples.probes, idle.fromMs, idle.toMs));
-  const down = directionReport('down', samples, conditions, idleDelay);
-  const up = directionReport('up', samples, conditions, idleDelay);
+  const down = directionReport('down', { samples, idleDelay }, conditions);
+  const up = directionReport('up', { samples, idleDelay }, conditions);
+  const both = bothReport({ samples, idleDelay });
+  const loss = summarizeLoss(samples.udp);
   const fitness = fitnessOf({
-    ...conditions,
+    conditions,
+    samples,
     ceiling: ceilingOfLink(conditions.link, conditions.ipVersion),
     down: down.rate,
     up: up.rate,
   });
+  const loads = [down.loadedDelay, up.loadedDelay, both?.delay];
   return {
     methodVersion: METHOD_VERSION,
     idleDelay,
     down,
     up,
+    both,
+    loss,
     verdict: worstVerdict([down.verdict, up.verdict]),
-    bloat: worseBloat(down, up),
+    bloat: worstBloat(down, up, both),
+    suitability: suitabilityOf({
+      downBps: down.rate?.steadyBps ?? null,
+      upBps: up.rate?.steadyBps ?? null,
+      loadedRttMs: worst(loads.map((delay) => delay?.medianMs)),
+      jitterMs: worst(loads.map((delay) => delay?.jitterMs)),
+      lossRatio: loss?.lossRatio ?? null,
+      steady: [down.rate, up.rate].every((rate) => rate !== null && rate.settled && rate.steadiness >= STEADY_FROM),
+      wired: conditions.link.medium === 'wired',
+      upAddedMs: up.addedMs,
+    }),
     fitness,
     planAnswer: planAnswerOf(conditions.reach, conditions.plan, down.rate, up.rate, fitness),
   };

@@ -1,5 +1,5 @@
-import type { RunConditions } from './run-report';
-import type { RunSamples } from './run-samples';
+import type { RunConditions } from './run-conditions';
+import { NO_SAMPLES, type RunSamples } from './run-samples';
 
 /** A line that does just what it is told, for tests whose truth is known. */
 export interface PlainLine {
@@ -33,7 +33,7 @@ export function plainSamples(line: PlainLine): RunSamples {
     return at >= PHASES.download[0] && at < PHASES.download[1] ? line.loadedDownMs : line.idleMs;
   };
   return {
-    formatVersion: 1,
+    ...NO_SAMPLES,
     phases: (Object.keys(PHASES) as (keyof typeof PHASES)[]).map((phase) => ({
       phase,
       fromMs: PHASES[phase][0],
@@ -64,4 +64,6 @@ export const OVER_GIGABIT: RunConditions = {
   practice: false,
   ipVersion: 4,
   pageHiddenMs: 0,
+  peerLinkBps: null,
+  otherPeerThanUsual: false,
 };

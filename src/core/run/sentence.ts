@@ -1,6 +1,7 @@
 import type { Plan } from '../judge/plan';
 import { addedDelayWords, delayWords, nominalRateFigure, rateFigure, rateWords } from '../units/quantity-words';
-import type { DirectionReport, RunConditions, RunReport } from './run-report';
+import type { RunConditions } from './run-conditions';
+import type { DirectionReport, RunReport } from './run-report';
 
 /** The result in plain sentences, numbers first. Each part may stand alone. */
 export interface RunSentence {
@@ -10,7 +11,7 @@ export interface RunSentence {
 }
 
 function figuresOf({ down, up }: RunReport): string {
-  if (down.rate === null && up.rate === null) return 'Neither direction was measured.';
+  if (down.rate === null && up.rate === null) return 'Only the delay was measured.';
   if (down.rate === null) return `${rateWords(up.rate!.steadyBps)} up. Download was not measured.`;
   if (up.rate === null) return `${rateWords(down.rate.steadyBps)} down. Upload was not measured.`;
   return `${rateWords(down.rate.steadyBps)} down and ${rateFigure(up.rate.steadyBps)} up.`;
@@ -56,7 +57,7 @@ function delayOf({ idleDelay, bloat }: RunReport): string {
   if (idleDelay === null) return 'Delay was not measured.';
   const idle = `${delayWords(idleDelay.medianMs)} of delay when idle`;
   if (bloat === null) return `${idle}; under load it was not measured.`;
-  const when = bloat.direction === 'down' ? 'while downloading' : 'while uploading';
+  const when = { down: 'while downloading', up: 'while uploading', both: 'while loaded both ways' }[bloat.direction];
   if (bloat.rating === 'crisp')
     return `${idle}, and it hardly grows under load (${addedDelayWords(bloat.addedMs)}): crisp.`;
   return `${idle}, ${addedDelayWords(bloat.addedMs)} ${when}: ${bloat.rating}.`;

@@ -1,8 +1,11 @@
-import { median } from '../stats/percentile';
 import { echoedBetween } from '../delay/probe-series';
 import { rateBins, type RateBins } from '../rate/rate-bins';
-import { rampMs } from '../rate/steady-part';
-import { phaseSpan, uploadOnRunClock, type PhaseSpan, type RunSamples } from './run-samples';
+import type { CounterSeries } from '../rate/counter-series';
+import { countedFromMs } from '../rate/steady-part';
+import { median } from '../stats/percentile';
+import type { PhaseSpan } from './phase';
+import { RUN_PROFILES } from './run-profiles';
+import { onRunClock, phaseSpan, type RunSamples } from './run-samples';
 
 /** All that the strip draws, on the run's clock in ms; rates in bits per second, delays in ms. */
 export interface StripData {
@@ -17,28 +20,44 @@ export interface StripData {
 }
 
 const STRIP_BIN_MS = 100;
+/** At most this many bins a direction: a soak of minutes is drawn coarser. */
+const MOST_BINS = 400;
+
+function binsOf(seriesList: readonly (CounterSeries | null)[], binMs: number): RateBins | null {
+  const known = seriesList.filter((series) => series !== null).map((series) => rateBins(series, binMs, 0));
+  if (known.length === 0) return null;
+  return { binMs, atMs: known.flatMap((bins) => bins.atMs), bps: known.flatMap((bins) => bins.bps) };
+}
 
 /** The picture of a run so far or of a whole one: the same function draws it live and from the record. */
 export function stripDataOf(samples: RunSamples, nowMs?: number): StripData {
-  const lastPhaseEnd = samples.phases.at(-1)?.toMs ?? 0;
+  const durationMs = Math.max(samples.phases.at(-1)?.toMs ?? 0, nowMs ?? 0);
+  const binMs = STRIP_BIN_MS * Math.max(1, Math.ceil(durationMs / STRIP_BIN_MS / MOST_BINS));
   const idle = phaseSpan(samples, 'idle');
   const idleMedianMs = idle === null ? null : median(echoedBetween(samples.probes, idle.fromMs, idle.toMs));
-  const upload = uploadOnRunClock(samples);
-  const ramp = rampMs(idleMedianMs);
+  const { peerClockOffsetMs } = samples;
+  const upload = onRunClock(samples.upload, peerClockOffsetMs);
+  const startedMs = {
+    download: samples.download?.atMs[0],
+    upload: upload?.atMs[0],
+    both: samples.bothDown?.atMs[0],
+  };
+  const { steady } = RUN_PROFILES[samples.profile];
   const discarded = samples.phases.flatMap(({ phase, fromMs, toMs }) => {
     if (phase === 'settle') return [{ fromMs, toMs }];
-    const series = phase === 'download' ? samples.download : phase === 'upload' ? upload : null;
-    const startedMs = series?.atMs[0];
-    return startedMs === undefined ? [] : [{ fromMs, toMs: Math.min(startedMs + ramp, toMs) }];
+    const started = phase === 'idle' ? undefined : startedMs[phase];
+    if (started === undefined) return [];
+    const changesMs = samples.streams.filter((change) => change.phase === phase).map(({ atMs }) => atMs);
+    return [{ fromMs, toMs: Math.min(countedFromMs(started, changesMs.slice(1), idleMedianMs, steady), toMs) }];
   });
   const echoed = samples.probes.rttMs.flatMap((rtt, index) =>
     rtt === null ? [] : [{ atMs: samples.probes.sentMs[index]!, rtt }],
   );
   return {
-    durationMs: Math.max(lastPhaseEnd, nowMs ?? 0),
+    durationMs,
     phases: samples.phases,
-    down: samples.download === null ? null : rateBins(samples.download, STRIP_BIN_MS, 0),
-    up: upload === null ? null : rateBins(upload, STRIP_BIN_MS, 0),
+    down: binsOf([samples.download, samples.bothDown], binMs),
+    up: binsOf([upload, onRunClock(samples.bothUp, peerClockOffsetMs)], binMs),
     probes: { atMs: echoed.map(({ atMs }) => atMs), rttMs: echoed.map(({ rtt }) => rtt) },
     idleMedianMs,
     discarded,

@@ -38,6 +38,10 @@ export const UNFINISHED_REASONS = {
     what: 'This browser lacks what the measurement needs.',
     nextStep: 'Open the page in a current browser.',
   },
+  'too-slow': {
+    what: 'So little came through that no rate can be told.',
+    nextStep: 'Look at the samples of the run, and run again with a longer profile.',
+  },
 } as const satisfies Record<string, { what: string; nextStep: string }>;
 
 export type UnfinishedReason = keyof typeof UNFINISHED_REASONS;

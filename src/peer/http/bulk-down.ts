@@ -12,7 +12,7 @@ const chunk = randomBytes(CHUNK_BYTES);
  * once (`setImmediate`): without that, one download at full rate starves every probe echo of this process.
  */
 export function sendBulk(request: IncomingMessage, response: ServerResponse, session: Session): void {
-  const release = session.hold('down', response);
+  const release = session.hold('down', response, request.socket);
   let open = true;
   response.on('close', () => {
     open = false;

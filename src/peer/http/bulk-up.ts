@@ -15,7 +15,7 @@ export function receiveBulk(
     answerFault(request, response, failed('limit-bytes', { limit: session.claims.limits.bytes }).fault);
     return;
   }
-  const release = session.hold('up', request);
+  const release = session.hold('up', request, request.socket);
   let bytes = 0;
   request.on('data', (part: Buffer) => {
     bytes += part.length;

@@ -22,6 +22,7 @@ export interface PeerIdentity {
 export function describePeer(
   { name, version }: PeerIdentity,
   sessions: SessionRegistry,
+  can: { readonly udp: boolean; readonly dataChannel: boolean },
   clock: { readonly wallMs: () => number; readonly monotonicMs: () => number },
 ): PeerInfo {
   return {
@@ -37,6 +38,6 @@ export function describePeer(
       cores: availableParallelism(),
     },
     congestionControl: congestionControl(),
-    can: { download: true, upload: true, probe: true, udp: false },
+    can: { download: true, upload: true, probe: true, udp: can.udp, dataChannel: can.dataChannel },
   };
 }

@@ -1,7 +1,7 @@
 import type { IncomingMessage } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { WebSocketServer, type WebSocket } from 'ws';
-import { encodeEcho, failed, PEER_PATHS } from '@/wire';
+import { controlQuestionSchema, encodeEcho, failed, PEER_PATHS } from '@/wire';
 import type { Session } from '../session/session';
 import type { SessionRegistry } from '../session/session-registry';
 import { refuseUpgrade } from './answer';
@@ -25,10 +25,22 @@ function watchAlive(socket: WebSocket): () => void {
   return () => clearInterval(timer);
 }
 
+function isQuestion(text: string): boolean {
+  try {
+    return controlQuestionSchema.safeParse(JSON.parse(text)).success;
+  } catch {
+    return false;
+  }
+}
+
 function serveControl(socket: WebSocket, session: Session, sessions: SessionRegistry): void {
   sessions.controlled(session);
   session.attachControl((message) => {
     if (socket.readyState === socket.OPEN) socket.send(JSON.stringify(message));
+  });
+  socket.on('message', (data, isBinary) => {
+    if (isBinary || !isQuestion(String(data))) socket.close(1008, 'not a question');
+    else session.tell({ kind: 'udp-counts', received: session.udpReceived() });
   });
   const stopWatching = watchAlive(socket);
   socket.on('close', () => {

@@ -1,6 +1,6 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Duplex } from 'node:stream';
-import { failed, MOST_STREAM_NUMBER, PEER_PATHS, PEER_PREFIX, type PeerFaultCode, type SessionOpened } from '@/wire';
+import { failed, MOST_STREAM_NUMBER, PEER_PATHS, PEER_PREFIX, type PeerFaultCode, type SessionOpened, type UdpAdmission } from '@/wire';
 import type { Direction, Session } from '../session/session';
 import { SessionRegistry, type SessionRegistryOptions } from '../session/session-registry';
 import { answerFault, answerJson, OPEN_HEADERS } from './answer';
@@ -9,15 +9,21 @@ import { sendBulk } from './bulk-down';
 import { readClientAddress } from '@/wire/address';
 import { describePeer, type PeerIdentity } from './peer-info';
 import { PeerSockets } from './peer-sockets';
+import { interfaceBps } from '../kernel/interface-speed';
+import type { StampReflector } from '../udp/stamp-reflector';
 
 const METHODS: Readonly<Record<string, 'GET' | 'POST'>> = {
   [PEER_PATHS.info]: 'GET',
   [PEER_PATHS.down]: 'GET',
   [PEER_PATHS.up]: 'POST',
   [PEER_PATHS.sessions]: 'POST',
+  [PEER_PATHS.udp]: 'POST',
 };
 
-export interface PeerOptions extends SessionRegistryOptions, PeerIdentity {}
+export interface PeerOptions extends SessionRegistryOptions, PeerIdentity {
+  /** Answers UDP probes; null while that is not enabled. */
+  readonly reflector?: StampReflector | null;
+}
 
 /** The measuring end: bulk out, bulk in, probe echo, counters, and the info document. Serves paths under /peer/v1/. */
 export class Peer {
@@ -49,6 +55,7 @@ export class Peer {
     if (request.method !== method) return refuse('method-not-allowed');
     if (url.pathname === PEER_PATHS.info) return answerJson(response, 200, this.#info());
     if (url.pathname === PEER_PATHS.sessions) return this.#open(url, request, response);
+    if (url.pathname === PEER_PATHS.udp) return this.#admitUdp(url, request, response);
     return this.#bulk(url.pathname === PEER_PATHS.down ? 'down' : 'up', url, request, response);
   }
 
@@ -57,7 +64,8 @@ export class Peer {
   }
 
   #info() {
-    return describePeer(this.options, this.#sessions, this.options);
+    const udp = (this.options.reflector ?? null) !== null;
+    return describePeer(this.options, this.#sessions, { udp, dataChannel: false }, this.options);
   }
 
   #open(url: URL, request: IncomingMessage, response: ServerResponse): void {
@@ -67,10 +75,26 @@ export class Peer {
     const body: SessionOpened = {
       session: id,
       ...readClientAddress(request.socket.remoteAddress),
+      interfaceBps: interfaceBps(request.socket.localAddress),
       limits: claims.limits,
       info: this.#info(),
     };
     answerJson(response, 201, body);
+  }
+
+  /** Lets the client of a session send UDP probes from the address by which it asks. */
+  #admitUdp(url: URL, request: IncomingMessage, response: ServerResponse): void {
+    const found = this.#sessions.find(url.searchParams.get('session'));
+    if (!found.ok) return answerFault(request, response, found.fault);
+    const { reflector } = this.options;
+    if (reflector === null || reflector === undefined)
+      return answerFault(request, response, failed('udp-off').fault);
+    const session = found.value;
+    const authenticated = url.searchParams.get('authenticated') === '1';
+    const stamp = reflector.admit(request.socket.remoteAddress ?? '', authenticated, (bytes) => session.spend(bytes));
+    session.attachUdp(stamp);
+    const key = stamp.key === null ? null : Buffer.from(stamp.key).toString('base64url');
+    answerJson(response, 201, { port: reflector.port, sessionId: stamp.sessionId, key } satisfies UdpAdmission);
   }
 
   #bulk(direction: Direction, url: URL, request: IncomingMessage, response: ServerResponse): void {

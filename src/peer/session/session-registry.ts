@@ -2,6 +2,7 @@ import type { KeyObject } from 'node:crypto';
 import { done, failed, type Outcome, type PeerFaultCode } from '@/wire';
 import { checkTicket } from '@/wire/ticket';
 import { Session } from './session';
+import { SessionWatch } from './session-watch';
 
 export interface SessionRegistryOptions {
   readonly trusted: readonly KeyObject[];
@@ -22,7 +23,11 @@ export class SessionRegistry {
   readonly #used = new Map<string, number>();
   readonly #timers = new Map<Session, NodeJS.Timeout[]>();
 
-  constructor(private readonly options: SessionRegistryOptions) {}
+  readonly #watch: SessionWatch;
+
+  constructor(private readonly options: SessionRegistryOptions) {
+    this.#watch = new SessionWatch(() => [...this.#sessions.values()], options.monotonicMs);
+  }
 
   get active(): number {
     return this.#sessions.size;
@@ -43,6 +48,7 @@ export class SessionRegistry {
     this.#used.set(claims.id, claims.expiresAtMs);
     const session = new Session(claims, this.options.monotonicMs, (ended) => this.#forget(ended));
     this.#sessions.set(session.id, session);
+    this.#watch.start();
     this.#timers.set(session, [
       setTimeout(() => session.end(), claims.limits.seconds * 1000),
       setTimeout(() => session.end(), CONTROL_DEADLINE_MS),
@@ -64,6 +70,7 @@ export class SessionRegistry {
     this.#sessions.delete(session.id);
     for (const timer of this.#timers.get(session) ?? []) clearTimeout(timer);
     this.#timers.delete(session);
+    if (this.#sessions.size === 0) this.#watch.stop();
   }
 
   endAll(): void {

@@ -1,6 +1,8 @@
 import { randomBytes } from 'node:crypto';
+import type { Socket } from 'node:net';
 import type { TicketClaims } from '@/wire/ticket';
 import type { ControlMessage } from '@/wire';
+import type { StampSession } from '../udp/stamp-reflector';
 
 export type Direction = TicketClaims['directions'][number];
 
@@ -24,9 +26,13 @@ export class Session {
     ['up', new Set()],
   ]);
   readonly #others = new Set<Closable>();
+  readonly #clientPorts = new Set<number>();
+  #localPort: number | null = null;
   #movedBytes = 0;
+  #movedAtLook = 0;
   #push: ((message: ControlMessage) => void) | null = null;
   #pushTimer: NodeJS.Timeout | null = null;
+  #udp: StampSession | null = null;
   #ended = false;
 
   constructor(
@@ -39,14 +45,26 @@ export class Session {
     return this.#ended;
   }
 
+  /** The port of this peer that the streams came to; null before the first. */
+  get localPort(): number | null {
+    return this.#localPort;
+  }
+
   openStreams(direction: Direction): number {
     return this.#open.get(direction)!.size;
   }
 
+  /** Client ports of all streams so far: how the kernel's view of them is found. */
+  clientPorts(): ReadonlySet<number> {
+    return this.#clientPorts;
+  }
+
   /** Keeps a stream of one direction until it is released; returns the release. */
-  hold(direction: Direction, closable: Closable): () => void {
+  hold(direction: Direction, closable: Closable, socket: Socket): () => void {
     const held = this.#open.get(direction)!;
     held.add(closable);
+    if (socket.remotePort !== undefined) this.#clientPorts.add(socket.remotePort);
+    this.#localPort = socket.localPort ?? this.#localPort;
     return () => held.delete(closable);
   }
 
@@ -60,11 +78,17 @@ export class Session {
     return this.claims.limits.bytes - this.#movedBytes;
   }
 
+  movedSinceLastLook(): boolean {
+    const moved = this.#movedBytes > this.#movedAtLook;
+    this.#movedAtLook = this.#movedBytes;
+    return moved;
+  }
+
   /** Counts bytes against the limit. False, once and for all streams, when the limit is used up. */
   spend(bytes: number): boolean {
     this.#movedBytes += bytes;
     if (this.remainingBytes() >= 0) return true;
-    this.#push?.({ kind: 'limit-reached', code: 'limit-bytes' });
+    this.tell({ kind: 'limit-reached', code: 'limit-bytes' });
     this.stopStreams();
     return false;
   }
@@ -82,7 +106,23 @@ export class Session {
   }
 
   #pushCounters(): void {
-    this.#push?.({ kind: 'upload-counters', atMs: this.monotonicMs(), bytes: [...this.#uploaded] });
+    this.tell({ kind: 'upload-counters', atMs: this.monotonicMs(), bytes: [...this.#uploaded] });
+  }
+
+  /** Takes the place of an earlier admission. */
+  attachUdp(udp: StampSession): void {
+    this.#udp?.close();
+    this.#udp = udp;
+  }
+
+  /** How many UDP packets of this client have arrived; 0 while it sends none. */
+  udpReceived(): number {
+    return this.#udp?.received() ?? 0;
+  }
+
+  /** Says something over the control connection, if it is there. */
+  tell(message: ControlMessage): void {
+    this.#push?.(message);
   }
 
   attachControl(push: (message: ControlMessage) => void): void {
@@ -99,6 +139,7 @@ export class Session {
     if (this.#pushTimer !== null) clearInterval(this.#pushTimer);
     this.stopStreams();
     for (const socket of this.#others) socket.destroy();
+    this.#udp?.close();
     this.onEnd(this);
   }
 }

@@ -6,7 +6,7 @@ import {
   type ModelStatic,
   type Sequelize,
 } from 'sequelize';
-import type { Link, Plan, Reach, RunReport, RunSketch, UnfinishedReason, VerdictWord } from '@/core';
+import type { Link, Plan, ProfileName, Reach, RunReport, RunSketch, UnfinishedReason, VerdictWord } from '@/core';
 
 /** Rows as they stand in the database. Ids are text, times UTC epoch ms, rates bits per second. */
 interface Row<Self extends Model> extends Model<InferAttributes<Self>, InferCreationAttributes<Self>> {
@@ -72,6 +72,7 @@ export interface RunRow extends Row<RunRow> {
   link: Link;
   linkKind: string;
   plan: Plan | null;
+  profile: ProfileName;
   practice: boolean;
   demo: boolean;
   status: 'running' | 'finished' | 'unfinished';
@@ -82,6 +83,8 @@ export interface RunRow extends Row<RunRow> {
   sameMachine: boolean | null;
   ipVersion: 4 | 6 | null;
   pageHiddenMs: number;
+  peerLinkBps: number | null;
+  otherPeerThanUsual: boolean;
   userAgent: string | null;
   methodVersion: number | null;
   verdict: VerdictWord | null;
@@ -182,6 +185,7 @@ export function defineTables(sequelize: Sequelize): Tables {
         link: json,
         linkKind: text,
         plan: maybeJson,
+        profile: text,
         practice: yesNo,
         demo: yesNo,
         status: text,
@@ -192,6 +196,8 @@ export function defineTables(sequelize: Sequelize): Tables {
         sameMachine: { type: DataTypes.BOOLEAN, allowNull: true },
         ipVersion: { type: DataTypes.INTEGER, allowNull: true },
         pageHiddenMs: { ...number, defaultValue: 0 },
+        peerLinkBps: maybeNumber,
+        otherPeerThanUsual: yesNo,
         userAgent: maybeText,
         methodVersion: maybeNumber,
         verdict: maybeText,

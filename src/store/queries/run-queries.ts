@@ -97,6 +97,16 @@ export class RunQueries {
     return rows.map((row) => row.get({ plain: true }));
   }
 
+  /** The peer that most finished runs of a site and reach went to; null before the first. */
+  async usualPeerId(siteId: string, reach: Reach): Promise<string | null> {
+    const [row] = await this.sequelize.query<{ peerId: string }>(
+      `SELECT peerId FROM runs WHERE siteId = :siteId AND reach = :reach AND status = 'finished'
+       GROUP BY peerId ORDER BY COUNT(*) DESC, MAX(startedAtMs) DESC LIMIT 1`,
+      { replacements: { siteId, reach }, type: QueryTypes.SELECT },
+    );
+    return row?.peerId ?? null;
+  }
+
   #where(siteId: string, { deviceId, linkKind, reach }: RunFilter): WhereOptions<RunRow> {
     return {
       siteId,

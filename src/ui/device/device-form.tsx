@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { linkKindOf, nominalRateFigure, type Link, type Reach } from '@/core';
+import { linkKindOf, nominalRateFigure, type Link, type ProfileName, type Reach } from '@/core';
 import type { JoinPage } from '@/services';
 import type { StartRun } from '@/wire';
 import { linkOfChoice, LINK_CHOICE_WORDS, RATE_CHOICES_MBPS, type DeviceLinkChoice } from './link-choice';
@@ -21,6 +21,7 @@ export interface DeviceAnswers {
   readonly link: DeviceLinkChoice;
   readonly rateMbps: string;
   readonly reach: Reach;
+  readonly profile: ProfileName;
 }
 
 function answersFor(join: JoinPage, deviceId: string, before?: DeviceAnswers): DeviceAnswers {
@@ -33,6 +34,7 @@ function answersFor(join: JoinPage, deviceId: string, before?: DeviceAnswers): D
     link: linkKindOf(link),
     rateMbps: link.medium === 'wired' && link.negotiatedBps !== null ? nominalRateFigure(link.negotiatedBps) : '',
     reach: before?.reach ?? join.reaches[0]?.reach ?? 'local',
+    profile: before?.profile ?? 'standard',
   };
 }
 
@@ -48,6 +50,7 @@ export function orderOf(join: JoinPage, answers: DeviceAnswers): StartRun {
     spotName: answers.spotName,
     link: linkOfChoice(answers.link, answers.rateMbps),
     reach: answers.reach,
+    profile: answers.profile,
   };
 }
 

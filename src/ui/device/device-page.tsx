@@ -14,6 +14,7 @@ const PHASE_SENTENCES: Record<Phase, string> = {
   download: 'Downloading, and watching the delay.',
   settle: 'Waiting until the line is quiet again.',
   upload: 'Uploading, and watching the delay.',
+  both: 'Downloading and uploading at once, and watching the delay.',
 };
 
 const BUTTON = 'min-h-12 w-full rounded-[3px] border-[1.5px] border-quiet px-4 hover:border-ink hover:bg-sheet';

@@ -4,6 +4,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { StripData } from '@/core';
 import type { SeenByPeer, WorkerOrder, WorkerReport } from '@/client';
 import type { HandIn, HandInAnswer, Problem, RunGrant, StartRun } from '@/wire';
+import { powerSaving } from './power-saving';
 import { forgetHandIn, handIn, keepHandIn, keptHandIns, type PendingHandIn } from './pending-hand-ins';
 
 /** What the page on a device is doing. */
@@ -77,6 +78,7 @@ function factsOf(seen: SeenByPeer | null, pageHiddenMs: number) {
     sameMachine: seen?.sameMachine ?? null,
     ipVersion: seen?.ipVersion ?? null,
     pageHiddenMs,
+    peerLinkBps: seen?.peerLinkBps ?? null,
     userAgent: navigator.userAgent.slice(0, 400),
   };
 }
@@ -145,7 +147,7 @@ export function useRun() {
         if (data.kind === 'finished') end({ outcome: 'finished', samples: data.samples, facts });
         else end({ outcome: 'unfinished', reason: data.reason, samples: data.samples, facts });
       };
-      running.postMessage({ kind: 'start', grant } satisfies WorkerOrder);
+      running.postMessage({ kind: 'start', grant, powerSaving: await powerSaving() } satisfies WorkerOrder);
       return grant;
     },
     [deliver],

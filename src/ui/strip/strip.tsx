@@ -2,7 +2,13 @@ import { useId } from 'react';
 import { delayWords, nominalRateFigure, rateFigure, type Phase, type StripData } from '@/core';
 import { areaPath, dotsPath, scaleStrip, type StripScale, type StripYardsticks } from './strip-scale';
 
-const PHASE_WORDS: Record<Phase, string> = { idle: 'idle', download: 'download', settle: 'settle', upload: 'upload' };
+const PHASE_WORDS: Record<Phase, string> = {
+  idle: 'idle',
+  download: 'download',
+  settle: 'settle',
+  upload: 'upload',
+  both: 'both at once',
+};
 
 interface StripProps {
   readonly data: StripData;
@@ -16,7 +22,7 @@ function Phases({ data, scale }: { readonly data: StripData; readonly scale: Str
     const x = scale.x(fromMs);
     const narrow = scale.x(toMs) - x < 44;
     return (
-      <g key={phase}>
+      <g key={fromMs}>
         <path d={`M${x} 6V${scale.laneBottom}`} stroke="var(--hairline)" strokeWidth="1" />
         {!(narrow && phase === 'settle') && (
           <text x={x + 5} y="15" className="fill-quiet text-[12px]">

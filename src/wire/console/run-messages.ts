@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { UNFINISHED_CODES, VERDICT_WORDS } from '@/core';
+import { PROFILE_NAMES, REACHES, UNFINISHED_CODES, VERDICT_WORDS } from '@/core';
 import { linkSchema } from './link-schema';
 import { runSamplesSchema } from './samples-schema';
 
@@ -14,7 +14,8 @@ export const startRunSchema = z.strictObject({
   deviceName: name.nullable(),
   spotName: z.string().trim().max(80, 'at most 80 characters'),
   link: linkSchema,
-  reach: z.enum(['local', 'internet', 'tunnel']),
+  reach: z.enum(REACHES),
+  profile: z.enum(PROFILE_NAMES).default('standard'),
 });
 export type StartRun = z.infer<typeof startRunSchema>;
 
@@ -25,7 +26,7 @@ export const runGrantSchema = z.object({
   runKey: z.string(),
   ticket: z.string(),
   peer: z.object({ name: z.string(), baseUrl: z.string() }),
-  streams: z.number().int().min(1),
+  profile: z.enum(PROFILE_NAMES),
   deviceId: z.string(),
   deviceName: z.string(),
   /** For the dashed lines of the live strip, bits per second. */
@@ -38,6 +39,8 @@ export const runFactsSchema = z.strictObject({
   sameMachine: z.boolean().nullable(),
   ipVersion: z.union([z.literal(4), z.literal(6)]).nullable(),
   pageHiddenMs: z.number().nonnegative().max(1e8),
+  /** Rate of the peer's own port, bits per second, as it said. */
+  peerLinkBps: z.number().positive().max(1e13).nullable(),
   userAgent: z.string().max(400),
 });
 export type RunFacts = z.infer<typeof runFactsSchema>;

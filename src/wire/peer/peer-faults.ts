@@ -65,6 +65,11 @@ export const PEER_FAULTS = {
     title: 'Peer busy',
     sentence: 'This peer is serving {active} runs and takes no more at once. Wait a minute and run again.',
   },
+  'udp-off': {
+    status: 409,
+    title: 'UDP not enabled',
+    sentence: 'This peer answers no UDP probes. Start it with --udp PORT to have loss measured.',
+  },
   'path-unknown': {
     status: 404,
     title: 'Nothing here',

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kernelSightingSchema, peerLoadSchema } from './sighting-schemas';
 
 const nonNegative = z.number().nonnegative();
 
@@ -17,7 +18,13 @@ export const peerInfoSchema = z.object({
   }),
   /** The kernel's congestion control for what this peer sends; null where the system does not tell. */
   congestionControl: z.string().max(40).nullable(),
-  can: z.object({ download: z.boolean(), upload: z.boolean(), probe: z.boolean(), udp: z.boolean() }),
+  can: z.object({
+    download: z.boolean(),
+    upload: z.boolean(),
+    probe: z.boolean(),
+    udp: z.boolean(),
+    dataChannel: z.boolean(),
+  }),
 });
 export type PeerInfo = z.infer<typeof peerInfoSchema>;
 
@@ -27,6 +34,8 @@ export const sessionOpenedSchema = z.object({
   /** Whether the client's address is one of the peer's own machine. */
   sameMachine: z.boolean(),
   ipVersion: z.union([z.literal(4), z.literal(6)]),
+  /** Rate of the port by which the client came in, bits per second; null where the system does not tell. */
+  interfaceBps: z.number().positive().max(1e13).nullable(),
   limits: z.object({ seconds: nonNegative, bytes: nonNegative, streams: z.number().int().min(1).max(16) }),
   info: peerInfoSchema,
 });
@@ -37,8 +46,32 @@ export const controlMessageSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('upload-counters'),
     atMs: nonNegative,
-    bytes: z.array(nonNegative).max(16),
+    bytes: z.array(nonNegative.int()).max(16),
   }),
   z.object({ kind: z.literal('limit-reached'), code: z.string().max(40) }),
+  z.object({ kind: z.literal('kernel'), sightings: z.array(kernelSightingSchema).max(64) }),
+  z.object({ kind: z.literal('load'), sample: peerLoadSchema }),
+  z.object({ kind: z.literal('udp-counts'), received: nonNegative.int() }),
 ]);
 export type ControlMessage = z.infer<typeof controlMessageSchema>;
+
+/** What came over the control WebSocket; null for anything that is not such a message. */
+export function readControlMessage(text: unknown): ControlMessage | null {
+  if (typeof text !== 'string') return null;
+  try {
+    return controlMessageSchema.safeParse(JSON.parse(text)).data ?? null;
+  } catch {
+    return null;
+  }
+}
+
+/** Client → peer over the control WebSocket: how many UDP packets of this session have arrived? */
+export const controlQuestionSchema = z.strictObject({ kind: z.literal('udp-counts') });
+
+/** Answer to asking for UDP: where to send STAMP packets, as whom, and with what key (base64url; null: plain mode). */
+export const udpAdmissionSchema = z.object({
+  port: z.number().int().min(1).max(65_535),
+  sessionId: z.number().int().min(1).max(65_535),
+  key: z.string().max(64).nullable(),
+});
+export type UdpAdmission = z.infer<typeof udpAdmissionSchema>;

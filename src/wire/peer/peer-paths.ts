@@ -7,6 +7,7 @@ export const PEER_PATHS = {
   up: '/peer/v1/up',
   control: '/peer/v1/control',
   probe: '/peer/v1/probe',
+  udp: '/peer/v1/udp',
 } as const;
 
 /** A browser's test page and its peer may be on other hosts, so the simple-request rules of CORS are kept to. */

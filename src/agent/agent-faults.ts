@@ -1,0 +1,37 @@
+/** What keeps an agent's run from a result: a stable code, an exit code, and a sentence with the next step. */
+export const AGENT_FAULTS = {
+  'address-malformed': {
+    exit: 64,
+    sentence: '{address} is not an address of a console. Give the one that the board shows: http://HOST:4870/j/CODE.',
+  },
+  'option-malformed': { exit: 64, sentence: '{option} cannot be {value}. {wanted}' },
+  'console-unreachable': {
+    exit: 69,
+    sentence: 'No console answers at {origin}. Check the address, and that this machine reaches it.',
+  },
+  'console-refused': { exit: 77, sentence: '{detail}' },
+  'console-odd': {
+    exit: 76,
+    sentence: '{origin} answers, but not as a console of this version. Bring console and agent to the same version.',
+  },
+  'run-unfinished': { exit: 74, sentence: '{detail}' },
+} as const satisfies Record<string, { exit: number; sentence: string }>;
+
+export type AgentFaultCode = keyof typeof AGENT_FAULTS;
+
+export class AgentFault extends Error {
+  readonly exitCode: number;
+
+  constructor(
+    readonly code: AgentFaultCode,
+    private readonly facts: Readonly<Record<string, string | number>> = {},
+  ) {
+    super(AGENT_FAULTS[code].sentence.replace(/\{(\w+)\}/g, (whole, name: string) => String(facts[name] ?? whole)));
+    this.exitCode = AGENT_FAULTS[code].exit;
+  }
+
+  /** The console's own code, where it was the console that refused. */
+  get refusal(): string | null {
+    return typeof this.facts['refusal'] === 'string' ? this.facts['refusal'] : null;
+  }
+}

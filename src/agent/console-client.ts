@@ -1,0 +1,69 @@
+import { handInAnswerSchema, runGrantSchema, type HandIn, type HandInAnswer, type RunGrant, type StartRun } from '@/wire';
+import { AgentFault } from './agent-faults';
+import type { KnownDevices } from './known-devices';
+
+const PATIENCE_MS = 10_000;
+
+/** The console as the agent uses it: the same API as the page on a device. */
+export class ConsoleClient {
+  constructor(
+    readonly origin: string,
+    private readonly code: string | null,
+  ) {}
+
+  /** From an address as the board shows it: `http://192.0.2.20:4870/j/KMT4QX`. Throws AgentFault. */
+  static fromAddress(address: string): ConsoleClient {
+    let url: URL;
+    try {
+      url = new URL(address);
+    } catch {
+      throw new AgentFault('address-malformed', { address });
+    }
+    if (url.protocol !== 'http:' && url.protocol !== 'https:') throw new AgentFault('address-malformed', { address });
+    return new ConsoleClient(url.origin, /^\/j\/([^/]+)$/.exec(url.pathname)?.[1] ?? null);
+  }
+
+  async #post(path: string, body: unknown): Promise<unknown> {
+    const response = await fetch(new URL(path, this.origin), {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+      signal: AbortSignal.timeout(PATIENCE_MS),
+    }).catch(() => {
+      throw new AgentFault('console-unreachable', { origin: this.origin });
+    });
+    const answer = (await response.json().catch(() => null)) as { code?: string; detail?: string } | null;
+    if (response.ok) return answer;
+    throw new AgentFault('console-refused', {
+      status: response.status,
+      detail: answer?.detail ?? 'The console refused without a reason.',
+      refusal: answer?.code ?? '',
+    });
+  }
+
+  /** Asks for a run as the device that this machine is known as under that name, or as a new one. */
+  async startRun(order: Omit<StartRun, 'code' | 'deviceId'>, devices: KnownDevices): Promise<RunGrant> {
+    const name = order.deviceName ?? '';
+    const ask = (deviceId: string | null) => this.#post('/api/v1/runs', { ...order, deviceId, code: this.code });
+    const known = devices.idOf(this.origin, name);
+    const answered = await ask(known).catch((error: unknown) => {
+      // Removed from the console since: then it is a new one again.
+      if (known !== null && error instanceof AgentFault && error.refusal === 'device-unknown') return ask(null);
+      throw error;
+    });
+    const grant = runGrantSchema.safeParse(answered);
+    if (!grant.success) throw new AgentFault('console-odd', { origin: this.origin });
+    devices.remember(this.origin, name, grant.data.deviceId);
+    return grant.data;
+  }
+
+  async noteAlive({ runId, runKey }: RunGrant): Promise<void> {
+    await this.#post(`/api/v1/runs/${runId}/alive`, { runKey }).catch(() => undefined);
+  }
+
+  async handIn({ runId, runKey }: RunGrant, handIn: HandIn): Promise<HandInAnswer> {
+    const answer = handInAnswerSchema.safeParse(await this.#post(`/api/v1/runs/${runId}/hand-in`, { runKey, handIn }));
+    if (!answer.success) throw new AgentFault('console-odd', { origin: this.origin });
+    return answer.data;
+  }
+}

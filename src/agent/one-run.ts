@@ -1,0 +1,55 @@
+import { RUN_PROFILES, type StripData } from '@/core';
+import { startRun, type RunNews } from '@/client';
+import { openNodeTransport, type NodeTransportOptions } from '@/client/node';
+import type { HandIn, HandInAnswer, StartRun } from '@/wire';
+import { AgentFault } from './agent-faults';
+import type { ConsoleClient } from './console-client';
+import type { KnownDevices } from './known-devices';
+
+const ALIVE_MS = 3000;
+
+export interface OneRunOptions extends NodeTransportOptions {
+  readonly order: Omit<StartRun, 'code' | 'deviceId'>;
+  readonly devices: KnownDevices;
+  readonly agentVersion: string;
+  readonly onProgress: (strip: StripData) => void;
+  /** Cancels the run when aborted. */
+  readonly signal: AbortSignal;
+}
+
+export interface OneRun {
+  readonly answer: HandInAnswer;
+  readonly handIn: HandIn;
+}
+
+function handInOf(news: Exclude<RunNews, { kind: 'progress' }>, agentVersion: string): HandIn {
+  const facts = {
+    sameMachine: news.seen?.sameMachine ?? null,
+    ipVersion: news.seen?.ipVersion ?? null,
+    peerLinkBps: news.seen?.peerLinkBps ?? null,
+    pageHiddenMs: 0,
+    userAgent: `bent-straw-agent/${agentVersion} node/${process.versions.node}`,
+  };
+  if (news.kind === 'finished') return { outcome: 'finished', samples: news.samples, facts };
+  return { outcome: 'unfinished', reason: news.reason, samples: news.samples, facts };
+}
+
+/** One run against a peer of the console's, handed in. Throws AgentFault when there is no result. */
+export async function oneRun(console: ConsoleClient, options: OneRunOptions): Promise<OneRun> {
+  const { order, devices, agentVersion, onProgress, signal, authenticated } = options;
+  const grant = await console.startRun(order, devices);
+  const alive = setInterval(() => void console.noteAlive(grant), ALIVE_MS);
+  const handIn = await new Promise<HandIn>((resolve) => {
+    const run = startRun(openNodeTransport(grant, { authenticated }), RUN_PROFILES[grant.profile], (news) => {
+      if (news.kind === 'progress') onProgress(news.strip);
+      else resolve(handInOf(news, agentVersion));
+    });
+    if (signal.aborted) run.cancel();
+    signal.addEventListener('abort', () => run.cancel());
+  });
+  clearInterval(alive);
+  const answer = await console.handIn(grant, handIn);
+  if (answer.status === 'unfinished')
+    throw new AgentFault('run-unfinished', { detail: `${answer.figures} ${answer.held}` });
+  return { answer, handIn };
+}

@@ -1,0 +1,1 @@
+export { openNodeTransport, type NodeTransportOptions } from './node-transport';

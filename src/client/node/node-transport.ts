@@ -1,0 +1,88 @@
+import { WebSocket } from 'ws';
+import { PEER_PATHS, sessionOpenedSchema, type RunGrant } from '@/wire';
+import { peerUrl, type PeerAddress } from '../run/peer-address';
+import type { OpenResult, PeerSocket, SocketEvents, Transport } from '../run/transport';
+import { startDownload } from './download-sockets';
+import { machineTraffic } from './machine-traffic';
+import { otherTraffic } from './other-traffic';
+import { powerSaving } from './power-profile';
+import { startStampSender } from './stamp-sender';
+import { startUpload } from './upload-sockets';
+
+export interface NodeTransportOptions {
+  /** Whether UDP probes are authenticated (RFC 8762 §4.4). */
+  readonly authenticated: boolean;
+}
+
+/** A ticket's bytes serve all streams of both directions. */
+const REQUEST_SHARE = 0.05;
+const LEAST_REQUEST_BYTES = 64 * 1024;
+
+async function openSession(baseUrl: string, ticket: string, signal: AbortSignal): Promise<OpenResult> {
+  const url = new URL(PEER_PATHS.sessions, baseUrl);
+  url.searchParams.set('ticket', ticket);
+  try {
+    const response = await fetch(url, { method: 'POST', signal });
+    if (response.status === 503) return { ok: false, reason: 'peer-busy' };
+    const opened = sessionOpenedSchema.safeParse(await response.json());
+    return opened.success ? { ok: true, opened: opened.data } : { ok: false, reason: 'peer-refused' };
+  } catch {
+    return { ok: false, reason: 'peer-unreachable' };
+  }
+}
+
+function connect(address: PeerAddress, path: string, { onMessage, onClose }: SocketEvents): Promise<PeerSocket> {
+  return new Promise((resolve, reject) => {
+    const socket = new WebSocket(peerUrl(address, path).replace(/^http/, 'ws'), { perMessageDeflate: false });
+    socket.binaryType = 'arraybuffer';
+    socket.on('open', () => resolve({ send: (data) => socket.send(data), close: () => socket.close() }));
+    socket.on('error', () => reject(new Error('the socket did not open')));
+    socket.on('close', onClose);
+    socket.on('message', (data, isBinary) =>
+      onMessage(isBinary ? (data as ArrayBuffer) : Buffer.from(data as ArrayBuffer).toString()),
+    );
+  });
+}
+
+/** Measures with sockets. The same orchestrator as in a browser drives it. */
+export function openNodeTransport(grant: RunGrant, { authenticated }: NodeTransportOptions): Transport {
+  let address: PeerAddress | null = null;
+  let requestBytes = LEAST_REQUEST_BYTES;
+  let before: { readonly traffic: ReturnType<typeof machineTraffic>; readonly atMs: number } | null = null;
+  const moved = { downBytes: 0, upBytes: 0 };
+  const loadBegins = () => (before ??= { traffic: machineTraffic(), atMs: performance.now() });
+  const wallMs = () => performance.timeOrigin + performance.now();
+  return {
+    nowMs: () => performance.now(),
+    wallMs: () => Date.now(),
+    open: async (signal) => {
+      const result = await openSession(grant.peer.baseUrl, grant.ticket, signal);
+      if (!result.ok) return result;
+      address = { baseUrl: grant.peer.baseUrl, session: result.opened.session };
+      requestBytes = Math.max(LEAST_REQUEST_BYTES, Math.floor(result.opened.limits.bytes * REQUEST_SHARE));
+      return result;
+    },
+    connect: (path, events) => connect(address!, path, events),
+    startDownload: (streams, onCounted) => {
+      loadBegins();
+      const already = moved.downBytes;
+      return startDownload(address!, streams, (atMs, bytes) => {
+        moved.downBytes = already + bytes.reduce((sum, count) => sum + count, 0);
+        onCounted(atMs, bytes);
+      });
+    },
+    startUpload: (streams) => {
+      loadBegins();
+      return startUpload(address!, streams, requestBytes, (bytes) => (moved.upBytes += bytes));
+    },
+    startUdp: (opened) =>
+      opened.info.can.udp
+        ? startStampSender(address!, { nowMs: () => performance.now(), wallMs, authenticated })
+        : Promise.resolve(null),
+    sightings: () => ({
+      selfReadBps: null,
+      otherTraffic: otherTraffic(before, moved, machineTraffic(), performance.now()),
+      powerSaving: powerSaving(),
+    }),
+  };
+}

@@ -1,0 +1,140 @@
+import { createSocket } from 'node:dgram';
+import type { UdpSeries } from '@/core';
+import { PEER_PATHS, udpAdmissionSchema } from '@/wire';
+import { decodeReflectorPacket, encodeSenderPacket } from '@/wire/stamp';
+import { peerUrl, type PeerAddress } from '../run/peer-address';
+import type { UdpProbing } from '../run/transport';
+
+/** Probes a second outside a paced load. */
+const PROBES_PER_SECOND = 50;
+const LAST_REPLIES_MS = 1500;
+const QUIET_MS = 300;
+const CLOCK_ERROR = { synchronised: false, errorMs: 1000 } as const;
+/** Packets that are due at once after a late timer are sent in one go, at most so many. */
+const MOST_AT_ONCE = 200;
+const BUFFER_BYTES = 4 * 1024 * 1024;
+
+export interface StampSenderOptions {
+  /** The run's origin on the monotonic clock, ms. */
+  readonly nowMs: () => number;
+  readonly wallMs: () => number;
+  readonly authenticated: boolean;
+}
+
+export interface StampProbing extends UdpProbing {
+  /** Sends so many packets a second of `sizeBytes` from now on; null: back to probing. */
+  pace(load: { readonly packetsPerSecond: number; readonly sizeBytes: number } | null): void;
+}
+
+async function askForAdmission(peer: PeerAddress, authenticated: boolean) {
+  const url = `${peerUrl(peer, PEER_PATHS.udp)}${authenticated ? '&authenticated=1' : ''}`;
+  const response = await fetch(url, { method: 'POST' });
+  return response.ok ? udpAdmissionSchema.parse(await response.json()) : null;
+}
+
+/**
+ * A STAMP session-sender (RFC 8762). Null when the peer answers no UDP. Round trips are the client's monotonic time less
+ * the time for which the reflector held the packet by its own stamps.
+ */
+export async function startStampSender(
+  peer: PeerAddress,
+  { nowMs, wallMs, authenticated }: StampSenderOptions,
+): Promise<StampProbing | null> {
+  const admission = await askForAdmission(peer, authenticated);
+  if (admission === null) return null;
+  const host = new URL(peer.baseUrl).hostname.replace(/^\[|\]$/g, '');
+  const key = admission.key === null ? null : Buffer.from(admission.key, 'base64url');
+  const socket = createSocket(host.includes(':') ? 'udp6' : 'udp4');
+  await new Promise<void>((resolve, reject) => {
+    socket.once('error', reject);
+    socket.connect(admission.port, host, resolve);
+  });
+  socket.on('error', () => undefined);
+  try {
+    socket.setRecvBufferSize(BUFFER_BYTES);
+    socket.setSendBufferSize(BUFFER_BYTES);
+  } catch {
+    // The smaller buffers of the system serve too.
+  }
+
+  const sentMs: number[] = [];
+  const stamps: number[] = [];
+  const rttMs: (number | null)[] = [];
+  const reflected: (number | null)[] = [];
+  const seen = new Set<number>();
+  let duplicates = 0;
+  let lastReplyMs = nowMs();
+
+  socket.on('message', (bytes) => {
+    const atMs = nowMs();
+    const decoded = decodeReflectorPacket(bytes, key);
+    if (!decoded.ok) return;
+    const { sequence, sender, receivedMs, sentMs: reflectedMs } = decoded.packet;
+    const sent = sentMs[sender.sequence];
+    // Not an answer to anything that was sent: forged, or of another time.
+    if (sent === undefined || Math.abs(sender.sentMs - stamps[sender.sequence]!) > 0.01) return;
+    if (seen.has(sequence)) return;
+    seen.add(sequence);
+    lastReplyMs = atMs;
+    if (reflected[sender.sequence] !== null) {
+      duplicates += 1;
+      return;
+    }
+    reflected[sender.sequence] = sequence;
+    const heldMs = Math.max(0, reflectedMs - receivedMs);
+    rttMs[sender.sequence] = Math.max(0, atMs - sent - heldMs);
+  });
+
+  const send = (sizeBytes: number) => {
+    const sequence = sentMs.length;
+    const stampMs = wallMs();
+    const packet = { sequence, sentMs: stampMs, error: CLOCK_ERROR, sessionId: admission.sessionId };
+    const bytes = encodeSenderPacket(packet, key, sizeBytes);
+    sentMs.push(nowMs());
+    stamps.push(stampMs);
+    rttMs.push(null);
+    reflected.push(null);
+    socket.send(bytes, () => undefined);
+  };
+
+  let timer: NodeJS.Timeout | undefined;
+  const pace = (load: { packetsPerSecond: number; sizeBytes: number } | null) => {
+    clearInterval(timer);
+    const packetsPerMs = (load?.packetsPerSecond ?? PROBES_PER_SECOND) / 1000;
+    const startedMs = nowMs();
+    let sent = 0;
+    timer = setInterval(
+      () => {
+        const due = Math.floor((nowMs() - startedMs) * packetsPerMs) + 1;
+        // After a stall the rest is left out: a burst would be another load than the one asked for.
+        if (due - sent > MOST_AT_ONCE) sent = due - MOST_AT_ONCE;
+        for (; sent < due; sent += 1) send(load?.sizeBytes ?? 0);
+      },
+      load === null ? 1000 / PROBES_PER_SECOND : 1,
+    );
+  };
+  pace(null);
+
+  const stop = () => {
+    clearInterval(timer);
+    try {
+      socket.close();
+    } catch {
+      // It is closed already.
+    }
+  };
+  return {
+    pace,
+    stop,
+    finish: async (received) => {
+      clearInterval(timer);
+      const untilMs = nowMs() + LAST_REPLIES_MS;
+      const waiting = () => rttMs.some((rtt) => rtt === null);
+      while (waiting() && nowMs() < untilMs && nowMs() - lastReplyMs < QUIET_MS + 2 * Math.max(0, ...rttMs.slice(-50).map((rtt) => rtt ?? 0)))
+        await new Promise((resolve) => setTimeout(resolve, 20));
+      const peerReceived = await received();
+      const kind = authenticated ? 'stamp-authenticated' : 'stamp';
+      return sentMs.length === 0 ? null : ({ kind, sentMs, rttMs, reflected, duplicates, peerReceived } satisfies UdpSeries);
+    },
+  };
+}

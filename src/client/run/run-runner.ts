@@ -1,0 +1,195 @@
+import {
+  stripDataOf,
+  type ClientSightings,
+  type RunProfile,
+  type RunSamples,
+  type StripData,
+  type UnfinishedReason,
+} from '@/core';
+import { decodeEcho, encodeProbe, PEER_PATHS, readControlMessage, type SessionOpened } from '@/wire';
+import { stepRun } from './run-machine';
+import { samplesOf, STARTING, type LoadDirection, type RunEffect, type RunEvent, type RunState } from './run-state';
+import type { Load, PeerSocket, Transport, UdpProbing } from './transport';
+
+/** What the peer said about the client and itself when the session was opened. */
+export type SeenByPeer = Pick<SessionOpened, 'sameMachine' | 'ipVersion'> & { readonly peerLinkBps: number | null };
+
+export type RunNews =
+  | { readonly kind: 'progress'; readonly strip: StripData }
+  | { readonly kind: 'finished'; readonly samples: RunSamples; readonly seen: SeenByPeer }
+  | {
+      readonly kind: 'failed';
+      readonly reason: UnfinishedReason;
+      readonly samples: RunSamples;
+      readonly seen: SeenByPeer | null;
+    };
+
+const TICK_MS = 50;
+const PICTURE_MS = 100;
+/** A timer that is late by less than this is not worth a note. */
+const STALL_MS = 25;
+const COUNTS_PATIENCE_MS = 800;
+
+/**
+ * Performs a run's effects through a transport and feeds what happens back into the machine. The same for browser and
+ * Node. Returns what cancels the run.
+ */
+export function startRun(
+  transport: Transport,
+  profile: RunProfile,
+  report: (news: RunNews) => void,
+): { cancel(): void } {
+  const originMs = transport.nowMs();
+  const wallMs = transport.wallMs();
+  const nowMs = () => transport.nowMs() - originMs;
+  const opening = new AbortController();
+  let state: RunState = STARTING;
+  let seen: SeenByPeer | null = null;
+  let control: PeerSocket | null = null;
+  let probe: PeerSocket | null = null;
+  let udp: UdpProbing | null = null;
+  let answerCounts: ((received: number | null) => void) | null = null;
+  const loads: Record<LoadDirection, Load | null> = { download: null, upload: null };
+  let nextSequence = 0;
+  let probeTimer: ReturnType<typeof setInterval> | undefined;
+
+  const clientSightings = (): ClientSightings => ({
+    ...transport.sightings(),
+    wallMs,
+    wallSpanMs: transport.wallMs() - wallMs,
+    spanMs: nowMs(),
+    stalls: state.log.stalls,
+  });
+  const samples = () => samplesOf(state, profile.name, clientSightings());
+
+  const perform = (effect: RunEffect) => {
+    switch (effect.kind) {
+      case 'start-probes':
+        sendProbe();
+        probeTimer = setInterval(sendProbe, 1000 / profile.probesPerSecond);
+        return;
+      case 'start-load':
+        loads[effect.direction] =
+          effect.direction === 'download'
+            ? transport.startDownload(effect.streams, (atMs, bytes) =>
+                dispatch({ kind: 'download-counted', nowMs: atMs - originMs, bytes }),
+              )
+            : transport.startUpload(effect.streams);
+        return;
+      case 'add-stream':
+        loads[effect.direction]?.grow(effect.streams);
+        return;
+      case 'stop-load':
+        loads[effect.direction]?.stop();
+        loads[effect.direction] = null;
+        return;
+      case 'finish-udp':
+        void finishUdp();
+        return;
+      case 'close':
+        close();
+    }
+  };
+
+  const dispatch = (event: RunEvent) => {
+    const before = state.status;
+    const step = stepRun(state, event, profile);
+    state = step.state;
+    const ended = state.status !== before && (state.status === 'finished' || state.status === 'failed');
+    // The sightings are taken before everything is closed.
+    const gathered = ended ? samples() : null;
+    step.effects.forEach(perform);
+    if (gathered === null) return;
+    if (state.status === 'finished') report({ kind: 'finished', samples: gathered, seen: seen! });
+    if (state.status === 'failed') report({ kind: 'failed', reason: state.reason, samples: gathered, seen });
+  };
+
+  const sendProbe = () => {
+    if (probe === null) return;
+    dispatch({ kind: 'probe-sent', sequence: nextSequence, nowMs: nowMs() });
+    probe.send(encodeProbe(nextSequence));
+    nextSequence += 1;
+  };
+
+  /** Asks the peer how many UDP packets it got. */
+  const peerCounts = () =>
+    new Promise<number | null>((resolve) => {
+      answerCounts = resolve;
+      setTimeout(() => resolve(null), COUNTS_PATIENCE_MS);
+      control?.send(JSON.stringify({ kind: 'udp-counts' }));
+    });
+
+  const finishUdp = async () => {
+    const series = await (udp?.finish(peerCounts) ?? Promise.resolve(null)).catch(() => null);
+    dispatch({ kind: 'udp-finished', udp: series, nowMs: nowMs() });
+  };
+
+  let dueMs = nowMs() + TICK_MS;
+  const tickTimer = setInterval(() => {
+    const at = nowMs();
+    if (at - dueMs > STALL_MS) dispatch({ kind: 'stalled', nowMs: at, lateMs: at - dueMs });
+    dueMs = at + TICK_MS;
+    dispatch({ kind: 'tick', nowMs: at });
+  }, TICK_MS);
+  const pictureTimer = setInterval(() => {
+    if (state.status !== 'measuring') return;
+    report({ kind: 'progress', strip: stripDataOf(samplesOf(state, profile.name, null), nowMs()) });
+  }, PICTURE_MS);
+
+  const close = () => {
+    for (const timer of [tickTimer, pictureTimer, probeTimer]) clearInterval(timer);
+    opening.abort();
+    loads.download?.stop();
+    loads.upload?.stop();
+    udp?.stop();
+    control?.close();
+    probe?.close();
+  };
+  const over = () => state.status === 'finished' || state.status === 'failed';
+
+  const onControl = (data: ArrayBuffer | string) => {
+    const message = readControlMessage(data);
+    switch (message?.kind) {
+      case 'upload-counters':
+        return dispatch({ kind: 'upload-counted', peerMs: message.atMs, bytes: message.bytes });
+      case 'limit-reached':
+        return dispatch({ kind: 'limit-reached', nowMs: nowMs() });
+      case 'kernel':
+        return dispatch({ kind: 'kernel-seen', sightings: message.sightings });
+      case 'load':
+        return dispatch({ kind: 'peer-load', sample: message.sample });
+      case 'udp-counts':
+        return answerCounts?.(message.received);
+      case undefined:
+    }
+  };
+
+  const open = async () => {
+    const lost = (reason: UnfinishedReason) => dispatch({ kind: 'lost', reason, nowMs: nowMs() });
+    const result = await transport.open(opening.signal);
+    if (!result.ok) return lost(result.reason);
+    const { sameMachine, ipVersion, interfaceBps } = result.opened;
+    seen = { sameMachine, ipVersion, peerLinkBps: interfaceBps };
+    const onClose = () => lost('peer-gone');
+    try {
+      control = await transport.connect(PEER_PATHS.control, { onMessage: onControl, onClose });
+      probe = await transport.connect(PEER_PATHS.probe, {
+        onClose,
+        onMessage: (data) => {
+          const atMs = nowMs();
+          const echo = typeof data === 'string' ? null : decodeEcho(data);
+          if (echo !== null) dispatch({ kind: 'probe-echoed', ...echo, nowMs: atMs });
+        },
+      });
+    } catch {
+      lost('no-echo');
+    }
+    if (over()) return close();
+    if (profile.udp) udp = await transport.startUdp(result.opened).catch(() => null);
+    if (over()) return close();
+    dispatch({ kind: 'opened', nowMs: nowMs() });
+  };
+
+  void open();
+  return { cancel: () => dispatch({ kind: 'cancelled', nowMs: nowMs() }) };
+}

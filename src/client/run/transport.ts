@@ -1,0 +1,46 @@
+import type { ClientSightings, UdpSeries, UnfinishedReason } from '@/core';
+import type { SessionOpened } from '@/wire';
+
+export type OpenResult =
+  | { readonly ok: true; readonly opened: SessionOpened }
+  | { readonly ok: false; readonly reason: UnfinishedReason };
+
+/** A WebSocket to the peer. */
+export interface PeerSocket {
+  send(data: Uint8Array<ArrayBuffer> | string): void;
+  close(): void;
+}
+
+export interface SocketEvents {
+  readonly onMessage: (data: ArrayBuffer | string) => void;
+  readonly onClose: () => void;
+}
+
+/** Running streams of one direction. */
+export interface Load {
+  /** Brings the number of streams up to `streams`. */
+  grow(streams: number): void;
+  stop(): void;
+}
+
+export interface UdpProbing {
+  /** Stops sending, waits for the last replies, and gives the whole series. `received`: what the peer says it got. */
+  finish(received: () => Promise<number | null>): Promise<UdpSeries | null>;
+  stop(): void;
+}
+
+/** What the orchestrator needs of the place where it runs: a browser's worker, or Node. Times in ms, one monotonic clock. */
+export interface Transport {
+  nowMs(): number;
+  wallMs(): number;
+  /** Trades the ticket for a session. */
+  open(signal: AbortSignal): Promise<OpenResult>;
+  connect(path: string, events: SocketEvents): Promise<PeerSocket>;
+  /** Calls back about every 50 ms with the time and the cumulative payload bytes of each stream. */
+  startDownload(streams: number, onCounted: (nowMs: number, bytes: readonly number[]) => void): Load;
+  startUpload(streams: number): Load;
+  /** Null where UDP cannot be used. */
+  startUdp(opened: SessionOpened): Promise<UdpProbing | null>;
+  /** What the client sees of itself, as it stands. */
+  sightings(): Pick<ClientSightings, 'selfReadBps' | 'otherTraffic' | 'powerSaving'>;
+}

@@ -1,0 +1,83 @@
+import { STEADY_RULES, type SteadyRules } from '../rate/steady-part';
+import type { Phase } from './phase';
+
+export const PROFILE_NAMES = ['quick', 'standard', 'thorough', 'soak', 'delay'] as const;
+export type ProfileName = (typeof PROFILE_NAMES)[number];
+
+/** How a run goes: its phases in order, how long they may take, and how hard it pulls. Times in ms. */
+export interface RunProfile {
+  readonly name: ProfileName;
+  readonly steps: readonly Phase[];
+  readonly idleMs: number;
+  readonly mostDirectionMs: number;
+  readonly mostSettleMs: number;
+  /** When a direction knows enough; see steady-part.ts. */
+  readonly steady: SteadyRules;
+  /** Whether a direction ends as soon as it knows enough, or lasts its whole time. */
+  readonly stopsEarly: boolean;
+  readonly probesPerSecond: number;
+  readonly streams: { readonly first: number; readonly most: number };
+  /** Whether loss and delay are measured over UDP too, where that is possible. */
+  readonly udp: boolean;
+  /** No session, or no first echo, within this: the peer cannot be reached. */
+  readonly openDeadlineMs: number;
+  /** No byte at all in a direction within this: the direction is blocked. */
+  readonly silenceMs: number;
+  /** What a ticket for such a run allows. */
+  readonly limits: { readonly seconds: number; readonly bytes: number };
+}
+
+const BOTH_WAYS: readonly Phase[] = ['idle', 'download', 'settle', 'upload'];
+
+const standard: RunProfile = {
+  name: 'standard',
+  steps: BOTH_WAYS,
+  idleMs: 2000,
+  mostDirectionMs: 10_000,
+  mostSettleMs: 3000,
+  steady: STEADY_RULES,
+  stopsEarly: true,
+  probesPerSecond: 20,
+  streams: { first: 3, most: 6 },
+  udp: true,
+  openDeadlineMs: 8000,
+  silenceMs: 5000,
+  limits: { seconds: 90, bytes: 40e9 },
+};
+
+/**
+ * The ways to measure (docs/measurement.md, "Profiles"). Quick: one number soon, with a fixed number of streams.
+ * Thorough: longer, and both directions at once. Soak: two minutes in each direction, to see what changes. Delay: no load.
+ */
+export const RUN_PROFILES: Readonly<Record<ProfileName, RunProfile>> = {
+  quick: {
+    ...standard,
+    name: 'quick',
+    idleMs: 1000,
+    mostDirectionMs: 3600,
+    mostSettleMs: 800,
+    steady: { ...STEADY_RULES, leastCountedMs: 2000, countedRoundTrips: 5, meanSpanMs: 600 },
+    streams: { first: 4, most: 4 },
+    udp: false,
+    limits: { seconds: 45, bytes: 15e9 },
+  },
+  standard,
+  thorough: {
+    ...standard,
+    name: 'thorough',
+    steps: [...BOTH_WAYS, 'settle', 'both'],
+    idleMs: 4000,
+    mostDirectionMs: 20_000,
+    steady: { ...STEADY_RULES, leastCountedMs: 8000 },
+    limits: { seconds: 150, bytes: 120e9 },
+  },
+  soak: {
+    ...standard,
+    name: 'soak',
+    idleMs: 5000,
+    mostDirectionMs: 120_000,
+    stopsEarly: false,
+    limits: { seconds: 400, bytes: 400e9 },
+  },
+  delay: { ...standard, name: 'delay', steps: ['idle'], idleMs: 15_000, limits: { seconds: 60, bytes: 1e8 } },
+};

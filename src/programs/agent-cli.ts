@@ -1,0 +1,110 @@
+import { hostname } from 'node:os';
+import { Command, Option } from 'commander';
+import { AgentFault, ConsoleClient, KnownDevices, oneRun } from '@/agent';
+import {
+  delayFigure,
+  PROFILE_NAMES,
+  rateFigure,
+  REACHES,
+  type Link,
+  type ProfileName,
+  type Reach,
+  type StripData,
+} from '@/core';
+import type { HandInAnswer } from '@/wire';
+import { programVersion } from './version';
+
+/** How a finished run ends the command: what a script goes by. */
+const EXIT_BY_VERDICT = { full: 0, thin: 10, starved: 11, 'no verdict': 12 } as const;
+const CANCELLED_EXIT = 130;
+
+interface RunOptions {
+  readonly name: string;
+  readonly spot: string;
+  readonly reach: Reach;
+  readonly profile: ProfileName;
+  readonly cableMbps?: string;
+  readonly json?: boolean;
+  readonly samples?: boolean;
+  readonly plainUdp?: boolean;
+}
+
+function linkOf(cableMbps: string | undefined): Link {
+  if (cableMbps === undefined) return { medium: 'unknown' };
+  const mbps = Number(cableMbps);
+  if (!(mbps > 0) || mbps > 100_000)
+    throw new AgentFault('option-malformed', {
+      option: '--cable-mbps',
+      value: cableMbps,
+      wanted: 'Give the rate at which the cable came up, in Mb/s: 1000.',
+    });
+  return { medium: 'wired', negotiatedBps: mbps * 1e6, mtuBytes: 1500 };
+}
+
+/** One line that is written over as the run goes on; nothing where there is no terminal. */
+function showProgress(strip: StripData): void {
+  if (!process.stderr.isTTY) return;
+  const phase = strip.phases.at(-1)?.phase ?? 'idle';
+  const [down, up] = [strip.down?.bps.at(-1) ?? null, strip.up?.bps.at(-1) ?? null];
+  const delay = strip.probes.rttMs.at(-1) ?? null;
+  process.stderr.write(
+    `\r\x1b[2K${phase.padEnd(9)} down ${rateFigure(down)} up ${rateFigure(up)} Mb/s, delay ${delayFigure(delay)} ms`,
+  );
+}
+
+function printAnswer(answer: HandInAnswer, origin: string): void {
+  if (process.stderr.isTTY) process.stderr.write('\r\x1b[2K');
+  console.log([answer.figures, answer.held, answer.delay].filter(Boolean).join(' '));
+  console.log(`${origin}/runs/${answer.runId}`);
+}
+
+async function run(address: string, options: RunOptions): Promise<void> {
+  const client = ConsoleClient.fromAddress(address);
+  const cancel = new AbortController();
+  process.once('SIGINT', () => cancel.abort());
+  const { answer, handIn } = await oneRun(client, {
+    order: {
+      deviceName: options.name,
+      spotName: options.spot,
+      link: linkOf(options.cableMbps),
+      reach: options.reach,
+      profile: options.profile,
+    },
+    devices: new KnownDevices(),
+    authenticated: options.plainUdp !== true,
+    agentVersion: programVersion(),
+    onProgress: showProgress,
+    signal: cancel.signal,
+  });
+  if (options.json === true) {
+    const document = options.samples === true ? { ...answer, samples: handIn.samples } : answer;
+    console.log(JSON.stringify(document));
+  } else printAnswer(answer, client.origin);
+  process.exit(cancel.signal.aborted ? CANCELLED_EXIT : EXIT_BY_VERDICT[answer.result?.verdict ?? 'no verdict']);
+}
+
+const program = new Command('bent-straw agent').showHelpAfterError();
+program
+  .command('run')
+  .description('measure once from this machine and hand the result in')
+  .argument('<address>', 'address of the console as the board shows it: http://HOST:4870/j/CODE')
+  .option('--name <text>', 'name of this device', hostname())
+  .option('--spot <text>', 'where it stands', '')
+  .addOption(new Option('--reach <reach>', 'how far to measure').choices(REACHES).default('internet'))
+  .addOption(new Option('--profile <profile>', 'how thoroughly').choices(PROFILE_NAMES).default('standard'))
+  .option('--cable-mbps <rate>', 'rate at which the cable of this machine came up, in Mb/s')
+  .option('--plain-udp', 'send UDP probes without authentication')
+  .option('--json', 'print the result as JSON')
+  .option('--samples', 'with --json: the raw samples too')
+  .addHelpText(
+    'after',
+    '\nExit code: 0 full, 10 thin, 11 starved, 12 no verdict, 130 cancelled; above 60 there is no result (docs/errors.md).',
+  )
+  .action(run);
+
+program.parseAsync().catch((error: unknown) => {
+  if (process.stderr.isTTY) process.stderr.write('\r\x1b[2K');
+  if (!(error instanceof AgentFault)) throw error;
+  console.error(`${error.message} [${error.code}]`);
+  process.exit(error.exitCode);
+});

@@ -34,10 +34,16 @@ export const PLAIN_LINE: LabLineConfig = {
 const PLACES = ['client', 'near', 'far', 'peer'] as const;
 type Place = (typeof PLACES)[number];
 
-const ADDRESSES = { client: '10.87.1.2', nearToClient: '10.87.1.1', farToPeer: '10.87.3.1', peer: '10.87.3.2' } as const;
+const ADDRESSES = {
+  client: '10.87.1.2',
+  nearToClient: '10.87.1.1',
+  farToPeer: '10.87.3.1',
+  peer: '10.87.3.2',
+} as const;
 const JOINT = { near: '10.87.2.1', far: '10.87.2.2' } as const;
 const LEAST_BURST_BYTES = 6000;
-const BURST_MS = 0.5;
+/** The machines this runs on wake up late by a few milliseconds now and then: a smaller burst would lose rate. */
+const BURST_MS = 6;
 
 export interface DropCounts {
   readonly tcp: number;
@@ -66,6 +72,8 @@ export class LabLine {
 
   async open(): Promise<void> {
     const { baseMs, mtuBytes, congestion } = this.config;
+    // Namespaces may choose only among what the machine allows.
+    command('sysctl', '-qw', 'net.ipv4.tcp_allowed_congestion_control=reno bbr cubic');
     for (const place of PLACES) {
       command('ip', 'netns', 'add', this.netns(place));
       command('ip', '-n', this.netns(place), 'link', 'set', 'lo', 'up');
@@ -83,7 +91,19 @@ export class LabLine {
     this.#address('near', 'joint0', JOINT.near);
     this.#address('far', 'joint0', JOINT.far);
     for (const [place, device] of this.#devices()) {
-      command('ip', '-n', this.netns(place), 'link', 'set', device, 'mtu', String(mtuBytes), 'txqueuelen', '10000', 'up');
+      command(
+        'ip',
+        '-n',
+        this.netns(place),
+        'link',
+        'set',
+        device,
+        'mtu',
+        String(mtuBytes),
+        'txqueuelen',
+        '10000',
+        'up',
+      );
     }
     this.#route('client', 'default', ADDRESSES.nearToClient);
     this.#route('near', '10.87.3.0/24', JOINT.far);
@@ -176,8 +196,7 @@ export class LabLine {
     const cuts = directions.map((direction) =>
       direction === 'down' ? (['near', 'near0'] as const) : (['far', 'far0'] as const),
     );
-    for (const [place, device] of cuts)
-      this.#firewall('cut', [`oifname "${device}" meta length > 200 drop`], place);
+    for (const [place, device] of cuts) this.#firewall('cut', [`oifname "${device}" meta length > 200 drop`], place);
     return () => {
       for (const [place] of cuts) commandIn(this.netns(place), 'nft', 'delete', 'table', 'ip', 'cut');
     };

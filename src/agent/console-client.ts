@@ -1,4 +1,11 @@
-import { handInAnswerSchema, runGrantSchema, type HandIn, type HandInAnswer, type RunGrant, type StartRun } from '@/wire';
+import {
+  handInAnswerSchema,
+  runGrantSchema,
+  type HandIn,
+  type HandInAnswer,
+  type RunGrant,
+  type StartRun,
+} from '@/wire';
 import { AgentFault } from './agent-faults';
 import type { KnownDevices } from './known-devices';
 

@@ -1,4 +1,12 @@
-import { NO_SAMPLES, rampMs, type CounterSeries, type Phase, type PhaseSpan, type RandomSource, type RunSamples } from '@/core';
+import {
+  NO_SAMPLES,
+  rampMs,
+  type CounterSeries,
+  type Phase,
+  type PhaseSpan,
+  type RandomSource,
+  type RunSamples,
+} from '@/core';
 
 /** How a line behaves in one direction of a simulated run. */
 export interface SimulatedDirection {

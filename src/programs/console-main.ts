@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import next from 'next';
 import { seedDemo } from '@/demo';
-import { forgiveRunningRuns, setConsole, sweepSilentRuns, type ConsoleContext } from '@/services';
+import { forgiveRunningRuns, saveOffice, setConsole, sweepSilentRuns, type ConsoleContext } from '@/services';
 import { openStore } from '@/store';
 import { publicKeyText, readSigningKey } from '@/wire/ticket';
 import { linkToLauncher } from './child-link';
@@ -14,7 +14,9 @@ import { PROGRAM_FOLDER } from './version';
 
 /** The console: database, use cases and pages, on a loopback port. Started by the launcher. */
 const SWEEP_MS = 10_000;
-const [dataFolder, consolePortText, frontPortText, mode] = process.argv.slice(2) as [string, string, string, string];
+const [dataFolder, consolePortText, frontPortText, mode, officeName] = process.argv.slice(2) as [
+  ...[string, string, string, string, string],
+];
 
 const stops: (() => unknown)[] = [];
 const launcher = linkToLauncher(async () => {
@@ -42,6 +44,7 @@ async function main(): Promise<void> {
   });
   setConsole(context);
   if (mode === 'demo') await seedDemo(context);
+  if (officeName !== '' && (await context.store.sites.all()).length === 0) await saveOffice(context, officeName);
   await forgiveRunningRuns(context);
   const sweeper = setInterval(() => void sweepSilentRuns(context).catch(console.error), SWEEP_MS);
   stops.push(() => clearInterval(sweeper));

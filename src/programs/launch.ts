@@ -20,6 +20,8 @@ interface LaunchOptions {
   readonly port: string;
   readonly data: string;
   readonly fresh?: boolean;
+  readonly udp?: string;
+  readonly office?: string;
 }
 
 const say = (line = ''): void => console.log(line);
@@ -29,20 +31,27 @@ function removeDemoData(folder: string): void {
   for (const ending of ['', '-wal', '-shm']) rmSync(database + ending, { force: true });
 }
 
-function partsOf(demo: boolean, port: number, consolePort: number, dataFolder: string): Part[] {
+function partsOf(demo: boolean, port: number, consolePort: number, dataFolder: string, options: LaunchOptions): Part[] {
   const trust = [publicKeyText(readSigningKey(readFileSync(dataFiles(dataFolder).signingKey, 'utf8')))];
-  const peer = (settings: Omit<PeerSettings, 'trust' | 'mostSessions' | 'udp'>, udp: PeerSettings['udp'] = null): string[] => [
-    JSON.stringify({ ...settings, trust, udp, mostSessions: MOST_SESSIONS } satisfies PeerSettings),
-  ];
+  const peer = (
+    settings: Omit<PeerSettings, 'trust' | 'mostSessions' | 'udp'>,
+    udp: PeerSettings['udp'] = null,
+  ): string[] => [JSON.stringify({ ...settings, trust, udp, mostSessions: MOST_SESSIONS } satisfies PeerSettings)];
+  const udp = options.udp === undefined ? null : { port: readPort(options.udp), openTo: [] };
   const onTrouble = (sentence: string) => console.error(sentence);
   const parts = [
     new Part(
       'console',
       'console-main.js',
-      [dataFolder, String(consolePort), String(port), demo ? 'demo' : 'use'],
+      [dataFolder, String(consolePort), String(port), demo ? 'demo' : 'use', options.office ?? ''],
       onTrouble,
     ),
-    new Part('front door', 'peer-main.js', peer({ name: 'this machine', host: null, port, consolePort }), onTrouble),
+    new Part(
+      'front door',
+      'peer-main.js',
+      peer({ name: 'this machine', host: null, port, consolePort }, udp),
+      onTrouble,
+    ),
   ];
   if (demo) {
     const practiceFile = join(dataFolder, 'practice-lines.json');
@@ -86,7 +95,7 @@ async function launch(demo: boolean, options: LaunchOptions): Promise<void> {
   const releaseFolder = openDataFolder(dataFolder);
   if (options.fresh) removeDemoData(dataFolder);
   const consolePort = await freeLoopbackPort();
-  const parts = partsOf(demo, port, consolePort, dataFolder);
+  const parts = partsOf(demo, port, consolePort, dataFolder, options);
 
   let stopping = false;
   const stopAll = async (exitCode: number) => {
@@ -122,7 +131,9 @@ for (const [name, demo, data] of [
     .command(name)
     .description(demo ? 'start with a made-up office and a practice line' : 'start for real use')
     .option('--port <number>', 'port of the front door', String(DEFAULT_PORT))
-    .option('--data <folder>', 'folder for the database and the key', data);
+    .option('--data <folder>', 'folder for the database and the key', data)
+    .option('--udp <port>', 'answer UDP probes (STAMP, RFC 8762) of ticketed clients on this port');
+  if (!demo) command.option('--office <name>', 'name of the office, where there is none yet');
   if (demo) command.option('--fresh', 'throw the demo data away and make it anew');
   command.action((options: LaunchOptions) => launch(demo, options));
 }

@@ -88,7 +88,13 @@ export function orderFor(code: string | null, changes: Partial<StartRun> = {}): 
   };
 }
 
-export const FACTS = { sameMachine: true, ipVersion: 4, pageHiddenMs: 0, peerLinkBps: null, userAgent: 'test' } as const;
+export const FACTS = {
+  sameMachine: true,
+  ipVersion: 4,
+  pageHiddenMs: 0,
+  peerLinkBps: null,
+  userAgent: 'test',
+} as const;
 
 export function finished(samples: RunSamples): HandIn {
   return { outcome: 'finished', samples, facts: FACTS };

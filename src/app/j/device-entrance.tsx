@@ -1,13 +1,19 @@
 import { CONSOLE_FAULTS, joinPageOf, theConsole } from '@/services';
 import { DevicePage } from '@/ui/device/device-page';
-import { problemOf } from '@/wire';
+import { problemOf, profileSchema } from '@/wire';
 import { visitorWith } from '../visitor';
 import { CodeForm } from '@/ui/device/code-form';
 
+interface DeviceEntranceProps {
+  readonly code: string | null;
+  /** Chosen in the address; anything that is no profile means the standard one. */
+  readonly profile: unknown;
+}
+
 /** Lets a device in, or says why not and asks for the code. */
-export async function DeviceEntrance({ code }: { readonly code: string | null }) {
+export async function DeviceEntrance({ code, profile }: DeviceEntranceProps) {
   const joined = await joinPageOf(theConsole(), await visitorWith(code));
-  if (joined.ok) return <DevicePage join={joined.value} />;
+  if (joined.ok) return <DevicePage join={joined.value} profile={profileSchema.catch('standard').parse(profile)} />;
   const problem = problemOf(CONSOLE_FAULTS, joined.fault);
   return <CodeForm title={problem.title} detail={problem.detail} askCode={joined.fault.code !== 'site-missing'} />;
 }

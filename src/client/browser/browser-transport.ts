@@ -53,10 +53,7 @@ function startDownload(
 }
 
 /** Measures with fetch, XMLHttpRequest and WebSocket. Lives in a worker, apart from the page's own work. */
-export async function openBrowserTransport(
-  grant: RunGrant,
-  powerSaving: string | null,
-): Promise<Transport> {
+export async function openBrowserTransport(grant: RunGrant, powerSaving: string | null): Promise<Transport> {
   let address: PeerAddress | null = null;
   const selfRead = await selfReadBps();
   return {

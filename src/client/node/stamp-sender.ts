@@ -130,11 +130,17 @@ export async function startStampSender(
       clearInterval(timer);
       const untilMs = nowMs() + LAST_REPLIES_MS;
       const waiting = () => rttMs.some((rtt) => rtt === null);
-      while (waiting() && nowMs() < untilMs && nowMs() - lastReplyMs < QUIET_MS + 2 * Math.max(0, ...rttMs.slice(-50).map((rtt) => rtt ?? 0)))
+      while (
+        waiting() &&
+        nowMs() < untilMs &&
+        nowMs() - lastReplyMs < QUIET_MS + 2 * Math.max(0, ...rttMs.slice(-50).map((rtt) => rtt ?? 0))
+      )
         await new Promise((resolve) => setTimeout(resolve, 20));
       const peerReceived = await received();
       const kind = authenticated ? 'stamp-authenticated' : 'stamp';
-      return sentMs.length === 0 ? null : ({ kind, sentMs, rttMs, reflected, duplicates, peerReceived } satisfies UdpSeries);
+      return sentMs.length === 0
+        ? null
+        : ({ kind, sentMs, rttMs, reflected, duplicates, peerReceived } satisfies UdpSeries);
     },
   };
 }

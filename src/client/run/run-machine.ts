@@ -48,7 +48,13 @@ function idleMedianMs(log: RunLog): number | null {
 }
 
 /** Enters a step of the profile, with the effects that begin it; after the last one the run closes. */
-function enterStep(log: RunLog, step: number, nowMs: number, profile: RunProfile, ending: readonly RunEffect[]): RunStep {
+function enterStep(
+  log: RunLog,
+  step: number,
+  nowMs: number,
+  profile: RunProfile,
+  ending: readonly RunEffect[],
+): RunStep {
   const phase = profile.steps[step];
   if (phase === undefined)
     return {

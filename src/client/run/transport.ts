@@ -2,8 +2,7 @@ import type { ClientSightings, UdpSeries, UnfinishedReason } from '@/core';
 import type { SessionOpened } from '@/wire';
 
 export type OpenResult =
-  | { readonly ok: true; readonly opened: SessionOpened }
-  | { readonly ok: false; readonly reason: UnfinishedReason };
+  { readonly ok: true; readonly opened: SessionOpened } | { readonly ok: false; readonly reason: UnfinishedReason };
 
 /** A WebSocket to the peer. */
 export interface PeerSocket {

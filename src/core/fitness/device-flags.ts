@@ -38,7 +38,9 @@ function slownessFact({ samples, down, conditions }: FitnessInput): string | nul
     .filter(({ atMs }) => atMs >= down.countedFromMs && atMs <= down.countedToMs)
     .reduce((sum, { lateMs }) => sum + lateMs, 0);
   const share = stalledMs / (down.countedToMs - down.countedFromMs);
-  return share >= STALLED_SHARE ? `the device was too busy to keep time for ${shareWords(share)} of the download` : null;
+  return share >= STALLED_SHARE
+    ? `the device was too busy to keep time for ${shareWords(share)} of the download`
+    : null;
 }
 
 /** What the device, its page and its clock did to the run. */

@@ -34,8 +34,7 @@ export function linkFlags(input: FitnessInput): FitnessFlag[] {
       nextStep: 'swap the cable or the switch port, or test from a device whose port comes up faster',
     });
   const tunnel = tunnelFact(input);
-  if (tunnel !== null)
-    flags.push({ code: 'through-tunnel', fact: tunnel, nextStep: 'run again with the VPN off' });
+  if (tunnel !== null) flags.push({ code: 'through-tunnel', fact: tunnel, nextStep: 'run again with the VPN off' });
   else if (link.medium === 'wifi')
     flags.push({ code: 'over-wifi', fact: 'the device was on Wi-Fi', nextStep: 'run again over a cable' });
   else if (ceiling === null)

@@ -97,6 +97,9 @@ export function suitabilityOf(input: SuitabilityInput): Suitability[] {
       ? { ...music, word: 'strained' as const, because: 'not over a cable' }
       : music,
     hold('streaming', [atLeast(25, 8, downBps, 'down')]),
-    hold('backup', [atLeast(20, 4, upBps, 'up'), atMost(75, 200, upAddedMs, 'added for everybody else while it uploads')]),
+    hold('backup', [
+      atLeast(20, 4, upBps, 'up'),
+      atMost(75, 200, upAddedMs, 'added for everybody else while it uploads'),
+    ]),
   ].filter((one) => one !== null);
 }

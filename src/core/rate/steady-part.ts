@@ -72,7 +72,6 @@ export function isSettled(bps: readonly number[], binMs: number, rules: SteadyRu
   const [first, second, third] = [3, 2, 1].map((back) =>
     mean(bps.slice(bps.length - back * perMean, bps.length - (back - 1) * perMean)),
   ) as [number, number, number];
-  const agree = (before: number, after: number) =>
-    before > 0 && Math.abs(after - before) <= rules.agreeWithin * before;
+  const agree = (before: number, after: number) => before > 0 && Math.abs(after - before) <= rules.agreeWithin * before;
   return agree(first, second) && agree(second, third);
 }

@@ -1,10 +1,12 @@
-import { Agent, createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import { Agent, createServer as createHttpServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { createServer, type Server, type Socket } from 'node:net';
 import type { Duplex } from 'node:stream';
 import { createProxyServer } from 'httpxy';
 import { failed } from '@/wire';
 import { answerFault, refuseUpgrade } from '../http/answer';
 import type { Peer } from '../http/peer';
 import { consoleAwayPage } from './console-away-page';
+import { sortConnection } from './upload-connection';
 
 /** Where the console listens, or null for a peer without one. */
 export interface FrontDoorOptions {
@@ -33,8 +35,11 @@ function readUrl(request: IncomingMessage): URL | null {
   }
 }
 
+/** The listening server, with what ends every connection at once. */
+export type FrontDoor = Server & { closeAllConnections(): void };
+
 /** The one listening port: measurement paths are served by the peer, everything else is handed to the console. */
-export function createFrontDoor(peer: Peer, { consolePort }: FrontDoorOptions): Server {
+export function createFrontDoor(peer: Peer, { consolePort }: FrontDoorOptions): FrontDoor {
   // A connection of its own for each request: a kept one that the console has just closed would fail for no reason.
   const proxy = createProxyServer({ xfwd: true, agent: new Agent({ keepAlive: false }) });
   const target = { host: '127.0.0.1', port: consolePort ?? 0, protocol: 'http:' };
@@ -71,7 +76,25 @@ export function createFrontDoor(peer: Peer, { consolePort }: FrontDoorOptions): 
   };
 
   // A measurement may stream for minutes in one request: the peer's own limits end it, not a server timeout.
-  const server = createServer({ requestTimeout: 0, keepAliveTimeout: 15_000, noDelay: true }, handle);
-  server.on('upgrade', upgrade);
-  return server;
+  const http = createHttpServer({ requestTimeout: 0, keepAliveTimeout: 15_000, noDelay: true }, handle);
+  http.on('upgrade', upgrade);
+  const open = new Set<Socket>();
+  const server = createServer({ noDelay: true }, (socket) => {
+    open.add(socket);
+    socket.once('close', () => open.delete(socket));
+    sortConnection(socket, {
+      accept: (url, contentLength, raw) => {
+        open.add(raw);
+        raw.once('close', () => open.delete(raw));
+        return peer.acceptUpload(url, contentLength, raw);
+      },
+      serve: (connection) => http.emit('connection', connection),
+    });
+  });
+  return Object.assign(server, {
+    closeAllConnections: () => {
+      for (const socket of open) socket.destroy();
+      http.closeAllConnections();
+    },
+  });
 }

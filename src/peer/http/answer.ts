@@ -1,4 +1,4 @@
-import type { IncomingMessage, ServerResponse } from 'node:http';
+import { STATUS_CODES, type IncomingMessage, type ServerResponse } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { PEER_FAULTS, PROBLEM_MEDIA_TYPE, problemOf, type Fault, type PeerFaultCode } from '@/wire';
 
@@ -12,6 +12,19 @@ export const OPEN_HEADERS = {
 export function answerJson(response: ServerResponse, status: number, body: unknown): void {
   response.writeHead(status, { ...OPEN_HEADERS, 'Content-Type': 'application/json' });
   response.end(JSON.stringify(body));
+}
+
+/** A whole JSON answer as it goes over the wire, for connections that are served without the HTTP server. */
+export function rawJson(status: number, body: unknown, keepAlive: boolean, mediaType = 'application/json'): string {
+  const text = JSON.stringify(body);
+  const headers = {
+    ...OPEN_HEADERS,
+    'Content-Type': mediaType,
+    'Content-Length': Buffer.byteLength(text),
+    Connection: keepAlive ? 'keep-alive' : 'close',
+  };
+  const lines = Object.entries(headers).map(([name, value]) => `${name}: ${value}\r\n`);
+  return `HTTP/1.1 ${status} ${STATUS_CODES[status] ?? ''}\r\n${lines.join('')}\r\n${text}`;
 }
 
 /** Answers with problem details (RFC 9457). What is still arriving is not read; the connection then closes. */
@@ -28,12 +41,13 @@ export function answerFault(request: IncomingMessage, response: ServerResponse, 
   });
 }
 
+/** The same as it goes over the wire; the connection then closes. */
+export function rawFault(fault: Fault<PeerFaultCode>): string {
+  const problem = problemOf(PEER_FAULTS, fault);
+  return rawJson(problem.status, problem, false, PROBLEM_MEDIA_TYPE);
+}
+
 /** The same for a WebSocket that is not let in. */
 export function refuseUpgrade(socket: Duplex, fault: Fault<PeerFaultCode>): void {
-  const problem = problemOf(PEER_FAULTS, fault);
-  const body = JSON.stringify(problem);
-  socket.end(
-    `HTTP/1.1 ${problem.status} ${problem.title}\r\nContent-Type: ${PROBLEM_MEDIA_TYPE}\r\n` +
-      `Content-Length: ${Buffer.byteLength(body)}\r\nConnection: close\r\n\r\n${body}`,
-  );
+  socket.end(rawFault(fault));
 }

@@ -1,10 +1,21 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
+import type { Socket } from 'node:net';
 import type { Duplex } from 'node:stream';
-import { failed, MOST_STREAM_NUMBER, PEER_PATHS, PEER_PREFIX, type PeerFaultCode, type SessionOpened, type UdpAdmission } from '@/wire';
+import {
+  done,
+  failed,
+  MOST_STREAM_NUMBER,
+  PEER_PATHS,
+  PEER_PREFIX,
+  type Outcome,
+  type PeerFaultCode,
+  type SessionOpened,
+  type UdpAdmission,
+} from '@/wire';
 import type { Direction, Session } from '../session/session';
 import { SessionRegistry, type SessionRegistryOptions } from '../session/session-registry';
-import { answerFault, answerJson, OPEN_HEADERS } from './answer';
-import { receiveBulk } from './bulk-up';
+import { answerFault, answerJson, OPEN_HEADERS, rawFault } from './answer';
+import { openUpload, receiveBulk, type UploadSink } from './bulk-up';
 import { sendBulk } from './bulk-down';
 import { readClientAddress } from '@/wire/address';
 import { describePeer, type PeerIdentity } from './peer-info';
@@ -87,8 +98,7 @@ export class Peer {
     const found = this.#sessions.find(url.searchParams.get('session'));
     if (!found.ok) return answerFault(request, response, found.fault);
     const { reflector } = this.options;
-    if (reflector === null || reflector === undefined)
-      return answerFault(request, response, failed('udp-off').fault);
+    if (reflector === null || reflector === undefined) return answerFault(request, response, failed('udp-off').fault);
     const session = found.value;
     const authenticated = url.searchParams.get('authenticated') === '1';
     const stamp = reflector.admit(request.socket.remoteAddress ?? '', authenticated, (bytes) => session.spend(bytes));
@@ -97,22 +107,36 @@ export class Peer {
     answerJson(response, 201, { port: reflector.port, sessionId: stamp.sessionId, key } satisfies UdpAdmission);
   }
 
-  #bulk(direction: Direction, url: URL, request: IncomingMessage, response: ServerResponse): void {
+  /** The session and stream that a bulk request names, if it may have another stream. */
+  #bulkOf(direction: Direction, url: URL): Outcome<{ session: Session; stream: number }, PeerFaultCode> {
     const id = url.searchParams.get('session');
-    if (id === null) return answerFault(request, response, failed('ticket-missing').fault);
+    if (id === null) return failed('ticket-missing');
     const found = this.#sessions.find(id);
-    if (!found.ok) return answerFault(request, response, found.fault);
-    const session: Session = found.value;
+    if (!found.ok) return found;
+    const session = found.value;
     const stream = Number(url.searchParams.get('stream') ?? NaN);
     const { limits, directions } = session.claims;
-    if (!Number.isInteger(stream) || stream < 0 || stream > MOST_STREAM_NUMBER)
-      return answerFault(request, response, failed('stream-malformed').fault);
-    if (!directions.includes(direction))
-      return answerFault(request, response, failed('direction-not-allowed', { direction }).fault);
-    if (session.openStreams(direction) >= limits.streams)
-      return answerFault(request, response, failed('limit-streams', { limit: limits.streams }).fault);
+    if (!Number.isInteger(stream) || stream < 0 || stream > MOST_STREAM_NUMBER) return failed('stream-malformed');
+    if (!directions.includes(direction)) return failed('direction-not-allowed', { direction });
+    if (session.openStreams(direction) >= limits.streams) return failed('limit-streams', { limit: limits.streams });
+    return done({ session, stream });
+  }
+
+  #bulk(direction: Direction, url: URL, request: IncomingMessage, response: ServerResponse): void {
+    const found = this.#bulkOf(direction, url);
+    if (!found.ok) return answerFault(request, response, found.fault);
+    const { session, stream } = found.value;
     if (direction === 'down') sendBulk(request, response, session);
     else receiveBulk(request, response, session, stream);
+  }
+
+  /** An upload on a connection that is served without the HTTP server. */
+  acceptUpload(url: URL, contentLength: number, socket: Socket): UploadSink | { readonly refusal: string } {
+    const found = this.#bulkOf('up', url);
+    if (!found.ok) return { refusal: rawFault(found.fault) };
+    const { session, stream } = found.value;
+    const opened = openUpload(session, stream, contentLength, socket, socket);
+    return opened.ok ? opened.value : { refusal: rawFault(opened.fault) };
   }
 
   close(): void {

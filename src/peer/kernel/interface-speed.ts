@@ -9,7 +9,8 @@ import { plainAddress } from '@/wire/address';
 export function interfaceBps(localAddress: string | undefined): number | null {
   const address = plainAddress(localAddress ?? '');
   const [name] =
-    Object.entries(networkInterfaces()).find(([, entries]) => entries?.some((entry) => entry.address === address)) ?? [];
+    Object.entries(networkInterfaces()).find(([, entries]) => entries?.some((entry) => entry.address === address)) ??
+    [];
   if (name === undefined || name === 'lo') return null;
   try {
     const folder = `/sys/class/net/${name}`;

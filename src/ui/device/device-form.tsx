@@ -13,6 +13,14 @@ const REACH_WORDS: Record<Reach, string> = {
   tunnel: 'through the tunnel',
 };
 
+const PROFILE_WORDS: Record<ProfileName, string> = {
+  quick: 'quick, 8 seconds',
+  standard: 'standard, 12 to 22 seconds',
+  thorough: 'thorough, up to 70 seconds, and both ways at once',
+  soak: 'soak, four minutes',
+  delay: 'only the delay, 15 seconds',
+};
+
 /** The answers on the device page, as they stand. */
 export interface DeviceAnswers {
   readonly deviceId: string;
@@ -38,8 +46,8 @@ function answersFor(join: JoinPage, deviceId: string, before?: DeviceAnswers): D
   };
 }
 
-export function firstAnswers(join: JoinPage): DeviceAnswers {
-  return answersFor(join, join.knownDeviceId ?? NEW_DEVICE);
+export function firstAnswers(join: JoinPage, profile: ProfileName): DeviceAnswers {
+  return { ...answersFor(join, join.knownDeviceId ?? NEW_DEVICE), profile };
 }
 
 export function orderOf(join: JoinPage, answers: DeviceAnswers): StartRun {
@@ -170,6 +178,19 @@ export function DeviceForm({ join, answers, onAnswers, onRun, busy }: DeviceForm
             </Line>
           )}
         </div>
+        <Line question="How thoroughly?">
+          <select
+            className="field"
+            value={answers.profile}
+            onChange={(event) => change({ profile: event.target.value as ProfileName })}
+          >
+            {Object.entries(PROFILE_WORDS).map(([name, words]) => (
+              <option key={name} value={name}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </Line>
         {join.reaches.length > 1 && (
           <fieldset>
             <legend className="text-sm text-quiet">How far?</legend>
@@ -198,7 +219,7 @@ export function DeviceForm({ join, answers, onAnswers, onRun, busy }: DeviceForm
         {busy ? 'Asking the console …' : 'Measure'}
       </button>
       <p className="mt-2 text-center text-sm text-quiet">
-        takes 12 to 25 seconds · moves as much data as the line carries in that time
+        {answers.profile === 'delay' ? 'moves hardly any data' : 'moves as much data as the line carries in that time'}
       </p>
     </form>
   );

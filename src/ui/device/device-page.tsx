@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { Phase } from '@/core';
+import type { Phase, ProfileName } from '@/core';
 import type { JoinPage } from '@/services';
 import { Strip } from '../strip/strip';
 import { BeforeRun } from './before-run';
@@ -31,11 +31,16 @@ function headline(view: RunView): string {
   return '';
 }
 
+interface DevicePageProps {
+  readonly join: JoinPage;
+  readonly profile: ProfileName;
+}
+
 /** The page on a test device: answer, measure, read. */
-export function DevicePage({ join: opened }: { readonly join: JoinPage }) {
+export function DevicePage({ join: opened, profile }: DevicePageProps) {
   const { view, start, cancel } = useRun();
   const [join, setJoin] = useState(opened);
-  const [answers, setAnswers] = useState(() => firstAnswers(opened));
+  const [answers, setAnswers] = useState(() => firstAnswers(opened, profile));
   const [answering, setAnswering] = useState(true);
   const run = async (changed = answers) => {
     setAnswering(false);

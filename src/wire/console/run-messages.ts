@@ -5,6 +5,9 @@ import { runSamplesSchema } from './samples-schema';
 
 const name = z.string().trim().min(1, 'give it a name').max(80, 'at most 80 characters');
 
+/** How thoroughly to measure. */
+export const profileSchema = z.enum(PROFILE_NAMES);
+
 /** Device page → console: who I am, where I am, how I am connected, how far to measure. */
 export const startRunSchema = z.strictObject({
   /** The code by which the page was opened; absent on a device that joined before. */
@@ -15,7 +18,7 @@ export const startRunSchema = z.strictObject({
   spotName: z.string().trim().max(80, 'at most 80 characters'),
   link: linkSchema,
   reach: z.enum(REACHES),
-  profile: z.enum(PROFILE_NAMES).default('standard'),
+  profile: profileSchema.default('standard'),
 });
 export type StartRun = z.infer<typeof startRunSchema>;
 
@@ -26,7 +29,7 @@ export const runGrantSchema = z.object({
   runKey: z.string(),
   ticket: z.string(),
   peer: z.object({ name: z.string(), baseUrl: z.string() }),
-  profile: z.enum(PROFILE_NAMES),
+  profile: profileSchema,
   deviceId: z.string(),
   deviceName: z.string(),
   /** For the dashed lines of the live strip, bits per second. */

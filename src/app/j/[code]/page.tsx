@@ -1,5 +1,11 @@
 import { DeviceEntrance } from '../device-entrance';
 
-export default async function JoinByCodePage({ params }: { readonly params: Promise<{ code: string }> }) {
-  return <DeviceEntrance code={decodeURIComponent((await params).code)} />;
+interface JoinByCodeProps {
+  readonly params: Promise<{ code: string }>;
+  readonly searchParams: Promise<{ profile?: string | string[] }>;
+}
+
+export default async function JoinByCodePage({ params, searchParams }: JoinByCodeProps) {
+  const { profile } = await searchParams;
+  return <DeviceEntrance code={decodeURIComponent((await params).code)} profile={profile} />;
 }

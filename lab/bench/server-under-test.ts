@@ -1,0 +1,107 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { generateKeyPairSync, randomUUID } from 'node:crypto';
+import { closeSync, ftruncateSync, mkdtempSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { WebSocket } from 'ws';
+import { PEER_PATHS, type SessionOpened } from '@/wire';
+import { publicKeyText, signTicket } from '@/wire/ticket';
+import { ended } from '../net/command';
+
+/** A server that a client pulls from and pushes to. */
+export interface ServerUnderTest {
+  readonly name: string;
+  /** The process that does the work: its processor time is what is compared. */
+  readonly pid: number;
+  readonly downUrl: string;
+  readonly upUrl: string;
+  stop(): Promise<void>;
+}
+
+const FILE_BYTES = 20e9;
+
+async function answers(url: string): Promise<void> {
+  for (let attempt = 0; attempt < 100; attempt += 1) {
+    const response = await fetch(url).catch(() => null);
+    if (response !== null) {
+      await response.body?.cancel();
+      return;
+    }
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  throw new Error(`nothing answers at ${url}`);
+}
+
+/** nginx with one worker: a sparse file by sendfile down, a body read and thrown away up. */
+export async function startNginx(port: number): Promise<ServerUnderTest> {
+  const folder = mkdtempSync('/dev/shm/bent-straw-nginx-');
+  const file = openSync(join(folder, 'big'), 'w');
+  ftruncateSync(file, FILE_BYTES);
+  closeSync(file);
+  const config = join(folder, 'nginx.conf');
+  writeFileSync(
+    config,
+    `daemon off; worker_processes 1; pid ${folder}/pid; error_log ${folder}/error.log; user root;
+     events { worker_connections 256; }
+     http { access_log off; sendfile on; tcp_nopush on; keepalive_timeout 60s; client_body_temp_path ${folder}/body;
+       server { listen 127.0.0.1:${port}; client_max_body_size 0; lingering_time 600s; lingering_timeout 60s;
+         location /down { alias ${folder}/big; } location /up { return 200; } location / { return 204; } } }`,
+  );
+  const child = spawn('nginx', ['-c', config], { stdio: 'inherit' });
+  await answers(`http://127.0.0.1:${port}/`);
+  const worker = readFileSync(`/proc/${child.pid}/task/${child.pid}/children`, 'utf8').trim().split(' ')[0];
+  return {
+    name: 'nginx',
+    pid: Number(worker),
+    downUrl: `http://127.0.0.1:${port}/down`,
+    upUrl: `http://127.0.0.1:${port}/up`,
+    stop: async () => {
+      child.kill('SIGTERM');
+      await ended(child);
+      rmSync(folder, { recursive: true });
+    },
+  };
+}
+
+/** The peer as it ships, with a ticketed session whose control connection is open. */
+export async function startPeer(port: number): Promise<ServerUnderTest & { openSession(): Promise<WebSocket> }> {
+  const { privateKey, publicKey } = generateKeyPairSync('ed25519');
+  const settings = {
+    ...{ name: 'bench', host: '127.0.0.1', port, trust: [publicKeyText(publicKey)] },
+    ...{ consolePort: null, mostSessions: 128, udp: null },
+  };
+  const child: ChildProcess = spawn(process.execPath, ['dist/peer-main.js', JSON.stringify(settings)], {
+    stdio: 'inherit',
+  });
+  const origin = `http://127.0.0.1:${port}`;
+  await answers(`${origin}${PEER_PATHS.info}`);
+  const openSession = async (): Promise<{ session: string; control: WebSocket }> => {
+    const nowMs = Date.now();
+    const ticket = signTicket(
+      {
+        ...{ id: randomUUID(), runId: 'bench', deviceId: 'bench', directions: ['down', 'up'] },
+        limits: { seconds: 3600, bytes: 1e15, streams: 16 },
+        ...{ issuedAtMs: nowMs, expiresAtMs: nowMs + 60_000 },
+      },
+      privateKey,
+    );
+    const response = await fetch(`${origin}${PEER_PATHS.sessions}?ticket=${ticket}`, { method: 'POST' });
+    const { session } = (await response.json()) as SessionOpened;
+    const control = new WebSocket(`ws://127.0.0.1:${port}${PEER_PATHS.control}?session=${session}`);
+    await new Promise((resolve) => control.once('open', resolve));
+    return { session, control };
+  };
+  const { session, control } = await openSession();
+  const url = (path: string) => `${origin}${path}?session=${session}&stream={stream}`;
+  return {
+    name: 'peer',
+    pid: child.pid!,
+    downUrl: url(PEER_PATHS.down),
+    upUrl: url(PEER_PATHS.up),
+    openSession: async () => (await openSession()).control,
+    stop: async () => {
+      control.close();
+      child.kill('SIGTERM');
+      await ended(child);
+    },
+  };
+}

@@ -7,7 +7,7 @@ const ROOT = join(import.meta.dirname, '..');
 
 await build({
   absWorkingDir: ROOT,
-  entryPoints: ['launch', 'peer-cli', 'agent-cli', 'console-main', 'peer-main', 'practice-main'].map(
+  entryPoints: ['launch', 'peer-cli', 'agent-cli', 'recompute-cli', 'console-main', 'peer-main', 'practice-main'].map(
     (name) => `src/programs/${name}.ts`,
   ),
   outdir: 'dist',

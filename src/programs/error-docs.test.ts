@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { AGENT_FAULTS } from '@/agent';
 import { UNFINISHED_REASONS } from '@/core';
 import { CONSOLE_FAULTS } from '@/services';
 import { PEER_FAULTS, type FaultCatalogue } from '@/wire';
@@ -38,6 +39,12 @@ describe('docs/errors.md', () => {
       `${what} ${nextStep}`,
     ]);
     expect(rowsOf('Why a run ended without a result')).toEqual(rows);
+  });
+
+  it('lists what keeps the agent from a result, with its exit codes', () => {
+    expect(rowsOf('From the agent')).toEqual(
+      Object.entries(AGENT_FAULTS).map(([code, { exit, sentence }]) => [`\`${code}\``, String(exit), sentence]),
+    );
   });
 
   it('lists what keeps a program from starting, word for word', () => {

@@ -8,6 +8,7 @@ export const PROGRAM_FAULTS = {
   'data-full': 'The disk of the data folder {folder} is full. Make room, or choose another: --data FOLDER.',
   'data-in-use':
     'The data folder {folder} is in use by process {pid}. Stop that one, or choose another: --data FOLDER.',
+  'data-missing': 'There is no database in {folder}. Name the folder that the console uses: --data FOLDER.',
   'store-failed':
     'The database in {folder} cannot be opened ({reason}). Restore it from a copy, or choose another folder: --data FOLDER.',
   'practice-config': 'The practice lines cannot be read: {complaints}. Correct {file}.',

@@ -10,6 +10,7 @@ export { checkPeer, type PeerState } from './peer-check';
 export { joinAddresses, lanAddresses } from './reachable-addresses';
 export { runPageOf, samplesDocumentOf, type RunPage } from './run-page';
 export { removeDevice, removePeer, saveDevice, saveLine, saveOffice, savePeer, setUpOf, type SetUp } from './set-up';
+export { recompute, type RecomputedRun } from './recompute';
 export { startRun } from './start-run';
 export { forgiveRunningRuns, sweepSilentRuns } from './sweep-silent-runs';
 export type { Visitor } from './visitor';

@@ -3,6 +3,7 @@ import {
   strawPathOf,
   stripDataOf,
   unfinishedWords,
+  type RunConditions,
   type RunReport,
   type RunSentence,
   type StrawSegment,
@@ -22,6 +23,14 @@ export interface RunPage {
   readonly result: { readonly report: RunReport; readonly sentence: RunSentence } | null;
   /** Why there is no result, in words; null when there is one or the run is going on. */
   readonly unfinished: string | null;
+  /** What an unfinished run had measured before it broke off, in words; null when that was nothing. */
+  readonly measuredBefore: string | null;
+}
+
+function measuredBefore({ report }: StoredRun, conditions: RunConditions): string | null {
+  if (report === null || report.idleDelay === null) return null;
+  const { figures, delay } = sentenceOf(report, conditions);
+  return `${figures} ${delay}`;
 }
 
 export async function runPageOf(context: ConsoleContext, runId: string): Promise<Outcome<RunPage, 'run-unknown'>> {
@@ -37,6 +46,7 @@ export async function runPageOf(context: ConsoleContext, runId: string): Promise
       run.status === 'finished' && run.report !== null
         ? { report: run.report, sentence: sentenceOf(run.report, conditions) }
         : null,
+    measuredBefore: run.status === 'unfinished' ? measuredBefore(run, conditions) : null,
     unfinished: run.status === 'unfinished' ? unfinishedWords(run.reason ?? 'device-vanished') : null,
   });
 }

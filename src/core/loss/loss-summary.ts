@@ -48,7 +48,7 @@ export function summarizeLoss(series: UdpSeries | null, fromMs = -Infinity, toMs
   return {
     kind: series.kind,
     sent: inside.length,
-    lossRatio: 1 - answered.length / inside.length,
+    lossRatio: (inside.length - answered.length) / inside.length,
     lossUpRatio: got === null ? null : Math.max(0, inside.length - got) / inside.length,
     lossDownRatio: got === null || got === 0 ? null : Math.max(0, got - replies) / got,
     reorderedUp: reordered(reflected as number[]),

@@ -42,7 +42,7 @@ describe('rate estimate', () => {
   it('finds a constant rate exactly and calls it settled', () => {
     const estimate = estimateRate(
       counted(4.5, () => 93_800_000),
-      14,
+      { idleRttMs: 14 },
     )!;
     expect(estimate.steadyBps).toBeCloseTo(93_800_000, 0);
     expect(estimate.settled).toBe(true);
@@ -52,7 +52,7 @@ describe('rate estimate', () => {
   it('leaves the ramp out: a slow first second does not lower the figure', () => {
     const estimate = estimateRate(
       counted(5, (ms) => (ms < 950 ? 20e6 : 100e6)),
-      10,
+      { idleRttMs: 10 },
     )!;
     expect(estimate.steadyBps).toBeCloseTo(100e6, -3);
     expect(estimate.countedFromMs - estimate.startedMs).toBe(1000);
@@ -60,7 +60,7 @@ describe('rate estimate', () => {
 
   it('shows the share lost to dips as steadiness instead of hiding it', () => {
     const dipping = counted(11, (ms) => (ms % 1000 < 150 ? 20e6 : 100e6), 50);
-    const estimate = estimateRate(dipping, 10)!;
+    const estimate = estimateRate(dipping, { idleRttMs: 10 })!;
     expect(estimate.steadyBps / 100e6).toBeCloseTo(1, 2);
     expect(estimate.meanBps / 88e6).toBeCloseTo(1, 2);
     expect(estimate.steadiness).toBeLessThan(0.9);
@@ -69,30 +69,82 @@ describe('rate estimate', () => {
   it('marks a line that keeps drifting as unsettled', () => {
     const estimate = estimateRate(
       counted(8, (ms) => 50e6 + ms * 6000),
-      10,
+      { idleRttMs: 10 },
     )!;
     expect(estimate.settled).toBe(false);
   });
 
   it('puts the true rate of a noisy line inside its interval', () => {
     const noisy = counted(9, (ms) => 200e6 * (1 + 0.2 * Math.sin(ms * 0.037) * Math.cos(ms * 0.0113)), 50);
-    const estimate = estimateRate(noisy, 20)!;
+    const estimate = estimateRate(noisy, { idleRttMs: 20 })!;
     expect(estimate.intervalBps!.low).toBeLessThan(200e6);
     expect(estimate.intervalBps!.high).toBeGreaterThan(200e6);
   });
 
+  it('gives a step the rate of its longer part, marks it unsettled, and says how much was lost', () => {
+    const step = estimateRate(
+      counted(9, (ms) => (ms < 6500 ? 100e6 : 40e6)),
+      { idleRttMs: 10 },
+    )!;
+    expect(step.steadyBps).toBeGreaterThan(80e6);
+    expect(step.settled).toBe(false);
+    expect(step.steadiness).toBeLessThan(0.97);
+  });
+
+  it('is not moved by single bursts and stalls of 100 ms, as blocked streams make them', () => {
+    const saw = estimateRate(
+      counted(8, (ms) => (ms % 1000 < 100 ? 0 : ms % 1000 < 200 ? 200e6 : 100e6)),
+      { idleRttMs: 10 },
+    )!;
+    expect(saw.steadyBps / 100e6).toBeCloseTo(1, 3);
+    expect(saw.dips.length).toBeGreaterThan(4);
+  });
+
+  it('starts counting anew when a stream was added late', () => {
+    const late = estimateRate(
+      counted(8, (ms) => (ms < 3000 ? 60e6 : 100e6)),
+      { idleRttMs: 10, changesMs: [4000], streams: 4 },
+    )!;
+    expect(late.steadyBps / 100e6).toBeCloseTo(1, 6);
+    expect(late.countedFromMs).toBe(4400);
+    expect(late.streams).toBe(4);
+  });
+
+  it('finds any constant rate within a thousandth, whatever the sampling step and the streams', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1e6, max: 1e10 }), fc.integer({ min: 20, max: 90 }), (rateBps, stepMs) => {
+        const estimate = estimateRate(
+          counted(5, () => rateBps, stepMs),
+          { idleRttMs: 5 },
+        )!;
+        expect(Math.abs(estimate.steadyBps / rateBps - 1)).toBeLessThan(0.001);
+        expect(estimate.settled).toBe(true);
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it('tells where less than half came through, and how much', () => {
+    const [dip] = estimateRate(
+      counted(8, (ms) => (ms >= 4000 && ms < 5000 ? 10e6 : 100e6)),
+      { idleRttMs: 10 },
+    )!.dips;
+    expect(dip!.toMs - dip!.fromMs).toBeCloseTo(1000, -2);
+    expect(dip!.bps / 10e6).toBeCloseTo(1, 1);
+  });
+
   it('has no figure when nothing arrived, or too little was counted', () => {
-    expect(estimateRate(null, 10)).toBeNull();
+    expect(estimateRate(null, { idleRttMs: 10 })).toBeNull();
     expect(
       estimateRate(
         counted(5, () => 0),
-        10,
+        { idleRttMs: 10 },
       ),
     ).toBeNull();
     expect(
       estimateRate(
         counted(1.3, () => 1e8),
-        10,
+        { idleRttMs: 10 },
       ),
     ).toBeNull();
   });

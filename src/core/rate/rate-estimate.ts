@@ -4,7 +4,7 @@ import { seededRandom } from '../stats/seeded-random';
 import type { CounterSeries } from './counter-series';
 import { dipsIn, type Dip } from './dips';
 import { rateBins } from './rate-bins';
-import { countedFromMs, isSettled, leastCountedMs, STEADY_RULES, type SteadyRules } from './steady-part';
+import { countedFromMs, isSettled, lastMeanBps, leastCountedMs, STEADY_RULES, type SteadyRules } from './steady-part';
 
 /** What one direction carried. Rates in bits per second above TCP, times on the clock of the counter series. */
 export interface RateEstimate {
@@ -38,6 +38,8 @@ export interface RateOptions {
 
 export const RATE_BIN_MS = 100;
 const LEAST_BINS = 5;
+/** A figure that is further than this from what the line settled at is not the line's. */
+const SETTLED_WITHIN = 0.03;
 const DRAWS = 400;
 const LEAST_BLOCK_MS = 300;
 const BLOCK_ROUND_TRIPS = 5;
@@ -56,6 +58,7 @@ export function estimateRate(series: CounterSeries | null, options: RateOptions)
   const steadyBps = interquartileMean(bins.bps)!;
   const meanBps = mean(bins.bps)!;
   if (meanBps <= 0 || steadyBps <= 0) return null;
+  const lastBps = lastMeanBps(bins.bps, RATE_BIN_MS, rules);
   const blockMs = Math.max(LEAST_BLOCK_MS, BLOCK_ROUND_TRIPS * (idleRttMs ?? 0));
   return {
     steadyBps,
@@ -69,6 +72,8 @@ export function estimateRate(series: CounterSeries | null, options: RateOptions)
     dips: dipsIn(bins, steadyBps),
     settled:
       isSettled(bins.bps, RATE_BIN_MS, rules) &&
+      lastBps !== null &&
+      Math.abs(lastBps - steadyBps) <= SETTLED_WITHIN * steadyBps &&
       // A direction that was ended before it had counted enough has not shown that it was steady.
       (bins.bps.length + 1) * RATE_BIN_MS >= leastCountedMs(idleRttMs, rules),
     streams,

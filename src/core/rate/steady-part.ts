@@ -62,6 +62,12 @@ export function countedFromMs(
   return lastChangeMs === undefined ? afterRamp : Math.max(afterRamp, lastChangeMs + rejoinMs(idleRttMs, rules));
 }
 
+/** Mean of the last three means (of 1 s each, unless the rules say otherwise); null with too few rates. */
+export function lastMeanBps(bps: readonly number[], binMs: number, rules: SteadyRules = STEADY_RULES): number | null {
+  const bins = Math.round(rules.meanSpanMs / binMs) * 3;
+  return bps.length < bins ? null : mean(bps.slice(-bins));
+}
+
 /**
  * Whether the last three means (of 1 s each, unless the rules say otherwise) each lie within 1 % of the one before.
  * `bps`: consecutive rates of `binMs` each. Too few of them, or nothing flowing, is not settled.

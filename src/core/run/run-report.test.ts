@@ -101,7 +101,7 @@ describe('the report of a run', () => {
     const empty = reportOf(NO_SAMPLES, OVER_GIGABIT);
     expect(empty).toMatchObject({ idleDelay: null, verdict: 'no verdict', bloat: null });
     expect(empty.down).toMatchObject({ rate: null, loadedDelay: null, addedMs: null, bytes: null, shareOfPlan: null });
-    expect(sentenceOf(empty, OVER_GIGABIT).figures).toBe('Neither direction was measured.');
+    expect(sentenceOf(empty, OVER_GIGABIT).figures).toBe('Nothing was measured.');
   });
 
   it('has no upload figure on the strip or in delay when the peer’s clock is not known', () => {

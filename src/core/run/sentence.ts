@@ -10,8 +10,9 @@ export interface RunSentence {
   readonly delay: string;
 }
 
-function figuresOf({ down, up }: RunReport): string {
-  if (down.rate === null && up.rate === null) return 'Only the delay was measured.';
+function figuresOf({ down, up, idleDelay }: RunReport): string {
+  if (down.rate === null && up.rate === null)
+    return idleDelay === null ? 'Nothing was measured.' : 'Only the delay was measured.';
   if (down.rate === null) return `${rateWords(up.rate!.steadyBps)} up. Download was not measured.`;
   if (up.rate === null) return `${rateWords(down.rate.steadyBps)} down. Upload was not measured.`;
   return `${rateWords(down.rate.steadyBps)} down and ${rateFigure(up.rate.steadyBps)} up.`;

@@ -68,6 +68,21 @@ export class RunQueries {
     return row === null ? null : unpackSamples(row.samples);
   }
 
+  /** Finished runs whose figures were made by another version of the method, or all of them; the oldest first. */
+  async finishedByOtherMethod(methodVersion: number, all: boolean): Promise<StoredRun[]> {
+    const other = all ? {} : { methodVersion: { [Op.ne]: methodVersion } };
+    const rows = await this.tables.runs.findAll({
+      where: { status: 'finished', ...other },
+      order: [['startedAtMs', 'ASC']],
+    });
+    return rows.map((row) => row.get({ plain: true }));
+  }
+
+  /** Writes the figures of a finished run anew; its samples and conditions stay. */
+  async replaceFigures(id: string, figures: Partial<StoredRun>): Promise<void> {
+    await this.tables.runs.update(figures, { where: { id, status: 'finished' } });
+  }
+
   /** Newest first. */
   async list(siteId: string, filter: RunFilter, limit: number, offset: number): Promise<RunLine[]> {
     const rows = await this.tables.runs.findAll({
@@ -84,12 +99,12 @@ export class RunQueries {
     return this.tables.runs.count({ where: this.#where(siteId, filter) });
   }
 
-  /** The newest finished run of each device, kind of link and reach. */
+  /** The newest finished run of each device, kind of link and reach. Runs that measured only delay have no place there. */
   async newestOfEach(siteId: string): Promise<StoredRun[]> {
     const found = await this.sequelize.query<{ id: string }>(
       `SELECT id FROM (
          SELECT id, ROW_NUMBER() OVER (PARTITION BY deviceId, linkKind, reach ORDER BY startedAtMs DESC) AS place
-         FROM runs WHERE siteId = :siteId AND status = 'finished')
+         FROM runs WHERE siteId = :siteId AND status = 'finished' AND profile <> 'delay')
        WHERE place = 1`,
       { replacements: { siteId }, type: QueryTypes.SELECT },
     );

@@ -30,6 +30,7 @@ export function RunConditionsList({ run, hasSamples }: { readonly run: RunPage['
         ? 'none'
         : `${nominalRateFigure(run.plan.downBps)} down, ${nominalRateFigure(run.plan.upBps)} up`,
     ],
+    ['profile', run.profile],
     ['IP version', run.ipVersion === null ? 'not known' : String(run.ipVersion)],
     ['method', run.methodVersion === null ? 'none' : `version ${run.methodVersion}`],
   ];

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import {
   addedDelayWords,
   byteRateWords,
@@ -9,20 +10,29 @@ import {
   UNKNOWN_WORDS,
   type DelaySummary,
   type DirectionReport,
+  type RateEstimate,
   type RunReport,
 } from '@/core';
-import type { ReactNode } from 'react';
 import { VerdictMark } from '../verdict/verdict-mark';
+import { RunDelayTable } from './run-delay-table';
+import { RunLoss } from './run-loss';
+
+const STEADY_FROM = 0.97;
 
 function intervalWords({ rate }: DirectionReport): string {
   if (rate === null || rate.intervalBps === null) return UNKNOWN_WORDS;
   return `${rateFigure(rate.intervalBps.low)} – ${rateFigure(rate.intervalBps.high)} Mb/s`;
 }
 
-function steadinessWords({ rate }: DirectionReport): string {
+function steadinessWords(rate: RateEstimate | null): string {
   if (rate === null) return UNKNOWN_WORDS;
-  const words = rate.steadiness < 0.97 ? 'dips took a part' : rate.settled ? 'settled' : 'unsettled';
-  return `${shareWords(rate.steadiness)}, ${words}`;
+  const words = [
+    shareWords(rate.steadiness),
+    rate.settled ? 'settled' : 'unsettled',
+    ...(rate.steadiness < STEADY_FROM ? ['dips took a part'] : []),
+    ...(rate.dips.length > 0 ? [`${rate.dips.length} ${rate.dips.length === 1 ? 'dip' : 'dips'} below half`] : []),
+  ];
+  return words.join(', ');
 }
 
 function verdictNode({ verdict }: DirectionReport): ReactNode {
@@ -36,24 +46,25 @@ function verdictNode({ verdict }: DirectionReport): ReactNode {
   );
 }
 
-const percentiles = (delay: DelaySummary | null) =>
-  delay === null
-    ? UNKNOWN_WORDS
-    : `${delayWords(delay.minMs)} / ${delayWords(delay.p95Ms)} / ${delayWords(delay.maxMs)}`;
-
 const ROWS: readonly (readonly [string, (direction: DirectionReport) => ReactNode])[] = [
   ['rate', ({ rate }) => <strong>{rateWords(rate?.steadyBps ?? null)}</strong>],
   ['in bytes', ({ rate }) => byteRateWords(rate?.steadyBps ?? null)],
   ['95 % interval', intervalWords],
-  ['steadiness', steadinessWords],
+  ['steadiness', ({ rate }) => steadinessWords(rate)],
+  ['streams', ({ rate }) => rate?.streams ?? UNKNOWN_WORDS],
   ['verdict', verdictNode],
   [
     'share of plan',
     ({ shareOfPlan }) => (shareOfPlan === null ? 'no plan to hold it against' : shareWords(shareOfPlan.share)),
   ],
-  ['delay under load', ({ loadedDelay }) => delayWords(loadedDelay?.medianMs ?? null)],
   ['added delay', ({ addedMs }) => addedDelayWords(addedMs)],
-  ['min / p95 / max', ({ loadedDelay }) => percentiles(loadedDelay)],
+  [
+    'queue began to fill',
+    ({ queueOnsetMs, loadedDelay }) => {
+      if (loadedDelay === null) return UNKNOWN_WORDS;
+      return queueOnsetMs === null ? 'never' : `after ${(queueOnsetMs / 1000).toFixed(1)} s`;
+    },
+  ],
   [
     'working round trips',
     ({ workingRoundTrips }) =>
@@ -62,23 +73,31 @@ const ROWS: readonly (readonly [string, (direction: DirectionReport) => ReactNod
   ['data moved', ({ bytes }) => sizeWords(bytes)],
 ];
 
-/** All figures of a run, direction by direction, and the idle delay. */
+const head = 'py-1 font-normal';
+
+/** All figures of a run: direction by direction, both at once where that was measured, delay by load, and loss. */
 export function RunFigures({ report }: { readonly report: RunReport }) {
-  const idle = report.idleDelay;
+  const { both } = report;
+  const delays: [string, DelaySummary | null][] = [
+    ['idle', report.idleDelay],
+    ['downloading', report.down.loadedDelay],
+    ['uploading', report.up.loadedDelay],
+    ...(both === null ? [] : ([['both at once', both.delay]] as [string, DelaySummary | null][])),
+  ];
   return (
     <section aria-label="Figures">
       <h2 className="mb-2 font-semibold">Figures</h2>
       <table className="w-full border-collapse text-[0.9rem]">
         <thead>
           <tr className="border-b-[1.5px] border-ink text-left text-quiet">
-            <th className="py-1 font-normal">
+            <th className={head}>
               <span className="sr-only">figure</span>
             </th>
-            <th className="py-1 font-normal">
+            <th className={head}>
               <span className="mr-2 inline-block h-2.5 w-4 bg-down align-baseline" aria-hidden="true" />
               down
             </th>
-            <th className="py-1 font-normal">
+            <th className={head}>
               <span
                 className="mr-2 inline-block h-2.5 w-4 align-baseline"
                 style={{ background: 'repeating-linear-gradient(45deg, var(--up) 0 2px, transparent 2px 4px)' }}
@@ -98,22 +117,19 @@ export function RunFigures({ report }: { readonly report: RunReport }) {
               <td className="py-1">{figure(report.up)}</td>
             </tr>
           ))}
+          {both !== null && (
+            <tr className="border-b border-hairline">
+              <th scope="row" className="py-1 pr-4 text-left font-normal text-quiet">
+                both at once
+              </th>
+              <td className="py-1 pr-4">{rateWords(both.down?.steadyBps ?? null)}</td>
+              <td className="py-1">{rateWords(both.up?.steadyBps ?? null)}</td>
+            </tr>
+          )}
         </tbody>
       </table>
-      <p className="mt-3 text-[0.9rem]">
-        <span className="text-quiet">idle delay</span> {delayWords(idle?.medianMs ?? null)}
-        {idle !== null && (
-          <span className="text-quiet">
-            {' '}
-            · min / p95 / max {percentiles(idle)} · jitter {delayWords(idle.jitterMs)} (mean difference of successive
-            round trips) · {idle.count} probes
-          </span>
-        )}
-      </p>
-      <p className="mt-1 text-[0.9rem]">
-        <span className="text-quiet">loss</span> {UNKNOWN_WORDS}
-        <span className="text-quiet"> · TCP hides it, so a browser over WebSocket cannot tell</span>
-      </p>
+      <RunDelayTable delays={delays} />
+      <RunLoss loss={report.loss} />
     </section>
   );
 }

@@ -10,10 +10,15 @@ import { RunConditionsList } from './run-conditions-list';
 import { RunFigures } from './run-figures';
 import { RunFitness } from './run-fitness';
 import { RunSentenceBlock } from './run-sentence-block';
+import { RunSuitability } from './run-suitability';
 import { YardstickArithmetic } from './yardstick-arithmetic';
 
 /** Everything about one run: the sentence first, then the pictures, then how it was judged and what it rests on. */
-export function RunView({ page: { run, straw, strip, result, unfinished } }: { readonly page: RunPage }) {
+export function RunView({
+  page: { run, straw, strip, result, unfinished, measuredBefore },
+}: {
+  readonly page: RunPage;
+}) {
   const report = result?.report ?? null;
   return (
     <article>
@@ -35,6 +40,9 @@ export function RunView({ page: { run, straw, strip, result, unfinished } }: { r
       {unfinished !== null && (
         <Notice title="This run was not finished, so it has no figures">
           <p>{unfinished}</p>
+          {measuredBefore !== null && (
+            <p className="mt-2 text-quiet">Measured before it broke off, and no result: {measuredBefore}</p>
+          )}
         </Notice>
       )}
       {result !== null && (
@@ -67,6 +75,7 @@ export function RunView({ page: { run, straw, strip, result, unfinished } }: { r
       <div className="mt-8 grid gap-x-12 gap-y-8 lg:grid-cols-[1.25fr_1fr]">
         {report !== null && <RunFigures report={report} />}
         <div className="space-y-8">
+          {report !== null && <RunSuitability report={report} />}
           {report !== null && <RunFitness report={report} />}
           <RunConditionsList run={run} hasSamples={strip !== null} />
         </div>

@@ -1,0 +1,127 @@
+import { seededRandom } from '../stats/seeded-random';
+import { copyTime } from './copy-time';
+import { differenceOf } from './group-difference';
+import { summarizeSet } from './run-set';
+import { suitabilityOf, type SuitabilityInput } from './suitability';
+import { delayImpairment, meanOpinionScore, transmissionRating } from './voice-rating';
+
+describe('the E-model (ITU-T G.107)', () => {
+  it('has the rating of the default path without impairments, and its mean opinion score', () => {
+    const rating = transmissionRating({ oneWayMs: 10, jitterMs: 1, lossRatio: 0 });
+    expect(rating).toBe(93.2);
+    expect(meanOpinionScore(rating)).toBeCloseTo(4.41, 2);
+  });
+
+  it('charges no delay up to 100 ms, and the amounts of the recommendation beyond', () => {
+    expect(delayImpairment(100)).toBe(0);
+    // Idd at 200 ms: X = 1, 25 × (2^(1/6) − 3 × (1 + 3⁻⁶)^(1/6) + 2).
+    expect(delayImpairment(200)).toBeCloseTo(25 * (2 ** (1 / 6) - 3 * (1 + 1 / 729) ** (1 / 6) + 2), 9);
+    expect(delayImpairment(400)).toBeGreaterThan(20);
+  });
+
+  it('falls with loss, and stays between 1 and 4.5 in the score', () => {
+    const at = (lossRatio: number) => transmissionRating({ oneWayMs: 20, jitterMs: 1, lossRatio });
+    // 5 % with the robustness of G.711 with concealment: 95 × 5 / (5 + 25.1) = 15.8.
+    expect(93.2 - at(0.05)).toBeCloseTo(15.78, 2);
+    expect(at(0.05)).toBeLessThan(at(0.01));
+    expect(meanOpinionScore(0)).toBe(1);
+    expect(meanOpinionScore(100)).toBe(4.5);
+  });
+});
+
+describe('suitability', () => {
+  const good: SuitabilityInput = {
+    ...{ downBps: 486e6, upBps: 97e6, loadedRttMs: 18, jitterMs: 0.4, lossRatio: 0 },
+    ...{ steady: true, wired: true, upAddedMs: 8 },
+  };
+  const wordsOf = (input: SuitabilityInput) =>
+    Object.fromEntries(suitabilityOf(input).map(({ use, word }) => [use, word]));
+
+  it('finds a fast line with short queues fine for everything', () => {
+    expect(new Set(Object.values(wordsOf(good)))).toEqual(new Set(['fine']));
+  });
+
+  it('finds the same line useless for live use when the upload queue is deep, and says by which figure', () => {
+    const bloated = suitabilityOf({ ...good, loadedRttMs: 234, jitterMs: 4, upAddedMs: 220 });
+    const of = (use: string) => bloated.find((one) => one.use === use)!;
+    expect(of('remote-desktop')).toMatchObject({ word: 'not usable' });
+    expect(of('remote-desktop').because).toContain('234 ms');
+    expect(of('meeting').word).toBe('strained');
+    expect(of('streaming').word).toBe('fine');
+    expect(of('backup').word).toBe('not usable');
+  });
+
+  it('wants a cable for playing music, and a steady rate for a remote desktop', () => {
+    expect(wordsOf({ ...good, wired: false })['music']).toBe('strained');
+    expect(wordsOf({ ...good, steady: false })['remote-desktop']).toBe('strained');
+  });
+
+  it('leaves out what was not measured instead of guessing', () => {
+    expect(wordsOf({ ...good, upBps: null, upAddedMs: null })).not.toHaveProperty('meeting');
+    expect(suitabilityOf({ ...good, lossRatio: null })[0]!.because).toContain('loss not measured');
+    expect(
+      suitabilityOf({ ...good, downBps: null, upBps: null, loadedRttMs: null, jitterMs: null, upAddedMs: null }),
+    ).toEqual([]);
+  });
+});
+
+describe('a set of runs', () => {
+  it('has the median as its figure and the range beside it, and shows the odd one', () => {
+    expect(summarizeSet([486, 485, 310])).toEqual({
+      ...{ count: 3, median: 485, spread: 176, spreadKind: 'range', odd: [2] },
+    });
+    expect(summarizeSet([486, 485, 487])!.odd).toEqual([]);
+  });
+
+  it('takes the median absolute deviation for more runs', () => {
+    expect(summarizeSet([100, 101, 99, 100, 60])).toMatchObject({
+      ...{ median: 100, spread: 1, spreadKind: 'median-absolute-deviation', odd: [4] },
+    });
+  });
+
+  it('calls nothing odd in a pair, and has nothing to say of no runs', () => {
+    expect(summarizeSet([100, 50])!.odd).toEqual([]);
+    expect(summarizeSet([])).toBeNull();
+  });
+});
+
+describe('two groups of runs', () => {
+  it('that differ are told to, by how much and that it matters', () => {
+    const found = differenceOf([100, 101, 99, 102, 100], [140, 138, 142, 141, 139], 'rate', seededRandom(1))!;
+    expect(found.difference).toBe(40);
+    expect(found).toMatchObject({ real: true, matters: true });
+    expect(found.interval.low).toBeGreaterThan(35);
+    expect(found.p).toBeLessThan(0.05);
+  });
+
+  it('drawn from one line are not called different', () => {
+    const random = seededRandom(2);
+    const noisy = () => Array.from({ length: 6 }, () => 100 + (random() - 0.5) * 20);
+    const found = differenceOf(noisy(), noisy(), 'rate', seededRandom(3))!;
+    expect(found.real).toBe(false);
+    expect(found.p).toBeGreaterThan(0.05);
+  });
+
+  it('may differ for sure and yet not matter', () => {
+    const found = differenceOf([10, 10.1, 10.05, 10.02], [12, 12.1, 12.05, 12.02], 'delay', seededRandom(4))!;
+    expect(found).toMatchObject({ real: true, matters: false });
+  });
+
+  it('give the same answer each time, and none for single runs', () => {
+    const once = () => differenceOf([1, 2, 3], [2, 3, 4], 'rate', seededRandom(5));
+    expect(once()).toEqual(once());
+    expect(differenceOf([1], [2, 3], 'rate', seededRandom(5))).toBeNull();
+  });
+});
+
+describe('copy time', () => {
+  it('of 100 GB at 500 Mb/s is 27 minutes and a half, and longer at a bad hour', () => {
+    expect(copyTime(100e9, [500e6])!.usualSeconds).toBeCloseTo(1648, 6);
+    const { usualSeconds, badSeconds } = copyTime(1e9, [100e6, 500e6, 500e6, 500e6, 500e6])!;
+    expect(badSeconds).toBeGreaterThan(usualSeconds * 1.5);
+  });
+
+  it('is unknown without rates', () => {
+    expect(copyTime(1e9, [])).toBeNull();
+  });
+});

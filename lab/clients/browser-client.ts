@@ -36,7 +36,7 @@ export async function browserClient(netns: string): Promise<LabClient> {
           return { status: 'unfinished', sentence: `${answer.figures} ${answer.held}`, tookMs };
         const url = new URL(`/api/v1/runs/${answer.runId}/samples`, joinAddress).href;
         // Fetched by the page: only the browser is inside the namespace.
-        const document = (await page.evaluate(async (address) => (await fetch(address)).json(), url)) as {
+        const document = JSON.parse(await page.evaluate(async (address) => (await fetch(address)).text(), url)) as {
           samples: RunSamples;
         };
         return { status: 'finished', samples: document.samples, tookMs };

@@ -1,3 +1,4 @@
+import { NO_SAMPLES } from '@/core';
 import fc from 'fast-check';
 import { failed, problemOf } from './fault/fault';
 import { PEER_FAULTS } from './peer/peer-faults';
@@ -47,7 +48,7 @@ describe('problem details', () => {
 
 describe('handed-in samples', () => {
   const good = {
-    formatVersion: 1,
+    ...NO_SAMPLES,
     phases: [{ phase: 'idle', fromMs: 0, toMs: 2000 }],
     probes: { sentMs: [0, 50], rttMs: [14, null] },
     download: {
@@ -71,8 +72,17 @@ describe('handed-in samples', () => {
     ['streams of another length', { ...good, download: { atMs: [0, 50], bytes: [[5]] } }],
     ['a negative round trip', { ...good, probes: { sentMs: [0], rttMs: [-1] } }],
     ['a phase that ends before it begins', { ...good, phases: [{ phase: 'idle', fromMs: 5, toMs: 1 }] }],
+    ['a profile that there is not', { ...good, profile: 'endless' }],
+    [
+      'a share of the processor over 1',
+      { ...good, peerLoad: [{ atMs: 1, otherSessions: 0, cpuShare: 7, loopLateMs: 0 }] },
+    ],
+    [
+      'a packet without its answer',
+      { ...good, udp: { kind: 'stamp', sentMs: [0], rttMs: [], reflected: [], duplicates: 0, peerReceived: 0 } },
+    ],
     ['a figure of its own', { ...good, downBps: 1e9 }],
-    ['too many points', { ...good, probes: { sentMs: Array(20_001).fill(0), rttMs: Array(20_001).fill(1) } }],
+    ['too many points', { ...good, probes: { sentMs: Array(80_001).fill(0), rttMs: Array(80_001).fill(1) } }],
   ])('are refused with %s', (_, samples) => {
     expect(runSamplesSchema.safeParse(samples).success).toBe(false);
   });

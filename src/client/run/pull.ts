@@ -33,7 +33,7 @@ export function growPull(
   const fromMs = first ? started + rampMs(idleRttMs, steady) : pull.sinceMs - offsetMs + rejoinMs(idleRttMs, steady);
   const rate = rateBetween(series, fromMs, fromMs + steady.weighMs);
   if (rate === null) return { verdict: 'wait' };
-  const helped = first || rate > (1 + steady.worthwhileGain) * pull.rateBefore!;
+  const helped = first || rate > (1 + steady.worthwhileGain) * pull.rateBefore;
   if (!helped) return { verdict: 'enough', pull: { ...pull, grown: true } };
   return { verdict: 'add', pull: { ...pull, streams: pull.streams + 1, rateBefore: rate } };
 }

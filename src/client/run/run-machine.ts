@@ -199,7 +199,14 @@ function close(state: Extract<RunState, { status: 'closing' }>, event: RunEvent)
       return finish(state.log);
     case 'cancelled':
       return fail(state, 'cancelled', event.nowMs);
-    default:
+    case 'opened':
+    case 'probe-sent':
+    case 'download-counted':
+    case 'upload-counted':
+    case 'stalled':
+    case 'kernel-seen':
+    case 'peer-load':
+    case 'limit-reached':
       return stay(state);
   }
 }

@@ -1,6 +1,7 @@
 import { rateBloat } from './bloat-rating';
-import { addedDelayMs, summarizeDelay, workingRoundTripsPerMinute } from './delay-summary';
+import { addedDelayMs, interarrivalJitterMs, summarizeDelay, workingRoundTripsPerMinute } from './delay-summary';
 import { echoedBetween } from './probe-series';
+import { queueOnsetMs } from './queue-onset';
 import { hasDrained } from './settling';
 
 describe('delay summary', () => {
@@ -12,7 +13,20 @@ describe('delay summary', () => {
       p95Ms: 11.9,
       maxMs: 12,
       jitterMs: 1.5,
+      variationMs: expect.closeTo(1.9, 10),
+      variationPercentile: 95,
     });
+  });
+
+  it('takes the 99th percentile for the delay variation (RFC 5481) once there are 200 probes', () => {
+    const probes = Array.from({ length: 200 }, (_, index) => 10 + index / 100);
+    expect(summarizeDelay(probes)).toMatchObject({ variationPercentile: 99, variationMs: expect.closeTo(1.9701, 6) });
+  });
+
+  it('smooths one-way jitter as RFC 3550 does', () => {
+    expect(interarrivalJitterMs([5, 7])).toBeCloseTo(0.125, 10);
+    expect(interarrivalJitterMs([5, 7, 5])).toBeCloseTo(0.125 + (2 - 0.125) / 16, 10);
+    expect(interarrivalJitterMs([5])).toBeNull();
   });
 
   it('measures nothing from nothing, and no jitter from one probe', () => {
@@ -62,5 +76,46 @@ describe('settling', () => {
     expect(hasDrained([200, 15, 16, 14], 14)).toBe(true);
     expect(hasDrained([109, 108, 110], 100)).toBe(true);
     expect(hasDrained([14, 14], 14)).toBe(false);
+  });
+});
+
+describe('the moment when the queue begins to fill', () => {
+  const sentMs = Array.from({ length: 120 }, (_, index) => index * 50);
+  const withRtt = (rttAt: (ms: number) => number | null) => ({ sentMs, rttMs: sentMs.map(rttAt) });
+  const idle = { fromMs: 0, toMs: 2000 };
+
+  it('is the first of three probes in a row that took longer than idle', () => {
+    const filling = withRtt((ms) => (ms < 2400 ? 14 : 14 + (ms - 2400) / 10));
+    expect(queueOnsetMs(filling, idle, 2000, 6000)).toBe(500);
+  });
+
+  it('is not a single late probe, and not anything after the load', () => {
+    expect(
+      queueOnsetMs(
+        withRtt((ms) => (ms === 3000 ? 300 : 14)),
+        idle,
+        2000,
+        6000,
+      ),
+    ).toBeNull();
+    expect(
+      queueOnsetMs(
+        withRtt((ms) => (ms > 4000 ? 300 : 14)),
+        idle,
+        2000,
+        4000,
+      ),
+    ).toBeNull();
+  });
+
+  it('is unknown when nothing was measured', () => {
+    expect(
+      queueOnsetMs(
+        withRtt(() => null),
+        idle,
+        2000,
+        6000,
+      ),
+    ).toBeNull();
   });
 });

@@ -40,7 +40,7 @@ describe('fitness', () => {
     ['page-hidden', {}, { pageHiddenMs: 2100 }],
     ['other-peer-than-usual', {}, { otherPeerThanUsual: true }],
   ] as const)('%s is raised by the fact that shows it', (code, samples, conditions) => {
-    const { codes, report } = flagsOf(samples as Partial<RunSamples>, conditions);
+    const { codes, report } = flagsOf(samples, conditions);
     expect(codes).toContain(code);
     // What bars or voids takes the answer "not met" away; what weakens leaves it and is named.
     const expected = FITNESS_EFFECTS[code] === 'weakens' ? 'not met' : 'cannot tell';

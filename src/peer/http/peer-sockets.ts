@@ -39,7 +39,7 @@ function serveControl(socket: WebSocket, session: Session, sessions: SessionRegi
     if (socket.readyState === socket.OPEN) socket.send(JSON.stringify(message));
   });
   socket.on('message', (data, isBinary) => {
-    if (isBinary || !isQuestion(String(data))) socket.close(1008, 'not a question');
+    if (isBinary || !isQuestion((data as Buffer).toString())) socket.close(1008, 'not a question');
     else session.tell({ kind: 'udp-counts', received: session.udpReceived() });
   });
   const stopWatching = watchAlive(socket);

@@ -2,7 +2,6 @@ import type { ReactNode } from 'react';
 import {
   addedDelayWords,
   byteRateWords,
-  delayWords,
   rateFigure,
   rateWords,
   shareWords,

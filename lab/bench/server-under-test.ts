@@ -67,7 +67,7 @@ export async function startPeer(port: number): Promise<ServerUnderTest & { openS
   const { privateKey, publicKey } = generateKeyPairSync('ed25519');
   const settings = {
     ...{ name: 'bench', host: '127.0.0.1', port, trust: [publicKeyText(publicKey)] },
-    ...{ consolePort: null, mostSessions: 128, udp: null },
+    ...{ consolePort: null, mostSessions: 128, udp: null, channelPorts: null },
   };
   const child: ChildProcess = spawn(process.execPath, ['dist/peer-main.js', JSON.stringify(settings)], {
     stdio: 'inherit',

@@ -24,7 +24,18 @@ export async function startLabProgram(line: LabLine): Promise<LabProgram> {
   const child = startIn(
     netns,
     process.execPath,
-    ...['dist/launch.js', 'start', '--data', data, '--port', String(PORT), '--udp', String(UDP_PORT)],
+    ...[
+      'dist/launch.js',
+      'start',
+      '--data',
+      data,
+      '--port',
+      String(PORT),
+      '--udp',
+      String(UDP_PORT),
+      '--channel-ports',
+      '4900-4931',
+    ],
     ...['--office', 'Lab'],
   );
   const origin = `http://${line.peerAddress}:${PORT}`;

@@ -40,10 +40,15 @@ export async function oneRun(console: ConsoleClient, options: OneRunOptions): Pr
   const grant = await console.startRun(order, devices);
   const alive = setInterval(() => void console.noteAlive(grant), ALIVE_MS);
   const handIn = await new Promise<HandIn>((resolve) => {
-    const run = startRun(openNodeTransport(grant, { authenticated }), RUN_PROFILES[grant.profile], (news) => {
-      if (news.kind === 'progress') onProgress(news.strip);
-      else resolve(handInOf(news, agentVersion));
-    });
+    const run = startRun(
+      openNodeTransport(grant, { authenticated }),
+      RUN_PROFILES[grant.profile],
+      (news) => {
+        if (news.kind === 'progress') onProgress(news.strip);
+        else resolve(handInOf(news, agentVersion));
+      },
+      grant.pacedBps,
+    );
     if (signal.aborted) run.cancel();
     signal.addEventListener('abort', () => run.cancel());
   });

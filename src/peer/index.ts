@@ -1,4 +1,5 @@
 export { createFrontDoor, type FrontDoorOptions } from './front/front-door';
+export { ChannelHost } from './udp/channel-host';
 export { StampReflector } from './udp/stamp-reflector';
 export { Peer, type PeerOptions } from './http/peer';
 export { readPracticeDocument, type PracticeDocument, type PracticeLineConfig } from './practice/practice-config';

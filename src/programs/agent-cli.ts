@@ -24,21 +24,22 @@ interface RunOptions {
   readonly reach: Reach;
   readonly profile: ProfileName;
   readonly cableMbps?: string;
+  readonly pacedMbps?: string;
   readonly json?: boolean;
   readonly samples?: boolean;
   readonly plainUdp?: boolean;
 }
 
+/** A rate in Mb/s as typed. Throws AgentFault. */
+function readRate(option: string, value: string): number {
+  const mbps = Number(value);
+  if (mbps > 0 && mbps <= 100_000) return mbps;
+  throw new AgentFault('option-malformed', { option, value, wanted: 'Give a rate in Mb/s, such as 1000.' });
+}
+
 function linkOf(cableMbps: string | undefined): Link {
   if (cableMbps === undefined) return { medium: 'unknown' };
-  const mbps = Number(cableMbps);
-  if (!(mbps > 0) || mbps > 100_000)
-    throw new AgentFault('option-malformed', {
-      option: '--cable-mbps',
-      value: cableMbps,
-      wanted: 'Give the rate at which the cable came up, in Mb/s: 1000.',
-    });
-  return { medium: 'wired', negotiatedBps: mbps * 1e6, mtuBytes: 1500 };
+  return { medium: 'wired', negotiatedBps: readRate('--cable-mbps', cableMbps) * 1e6, mtuBytes: 1500 };
 }
 
 /** One line that is written over as the run goes on; nothing where there is no terminal. */
@@ -68,7 +69,8 @@ async function run(address: string, options: RunOptions): Promise<void> {
       spotName: options.spot,
       link: linkOf(options.cableMbps),
       reach: options.reach,
-      profile: options.profile,
+      profile: options.pacedMbps === undefined ? options.profile : 'paced',
+      pacedMbps: options.pacedMbps === undefined ? null : readRate('--paced-mbps', options.pacedMbps),
     },
     devices: new KnownDevices(),
     authenticated: options.plainUdp !== true,
@@ -93,6 +95,7 @@ program
   .addOption(new Option('--reach <reach>', 'how far to measure').choices(REACHES).default('internet'))
   .addOption(new Option('--profile <profile>', 'how thoroughly').choices(PROFILE_NAMES).default('standard'))
   .option('--cable-mbps <rate>', 'rate at which the cable of this machine came up, in Mb/s')
+  .option('--paced-mbps <rate>', 'instead of a full load: send UDP at this rate for ten seconds, for jitter and loss')
   .option('--plain-udp', 'send UDP probes without authentication')
   .option('--json', 'print the result as JSON')
   .option('--samples', 'with --json: the raw samples too')

@@ -8,6 +8,14 @@ export function readPort(text: string): number {
   return port;
 }
 
+/** Reads a range of ports from the command line: `4900-4931`. Throws ProgramFault. */
+export function readPortRange(text: string): [number, number] {
+  const [, from, to] = /^(\d+)-(\d+)$/.exec(text) ?? [];
+  if (from === undefined || to === undefined || Number(from) >= Number(to))
+    throw new ProgramFault('port-range-invalid', { range: text });
+  return [readPort(from), readPort(to)];
+}
+
 function tryListen(port: number, host?: string): Promise<number> {
   return new Promise((resolve, reject) => {
     const server = createServer();

@@ -8,7 +8,7 @@ import { openStore } from '@/store';
 import { DEFAULT_PORT } from '@/wire';
 import { publicKeyText, readSigningKey } from '@/wire/ticket';
 import { dataFiles, openDataFolder } from './data-folder';
-import { freeLoopbackPort, mustBeFree, readPort } from './free-port';
+import { freeLoopbackPort, mustBeFree, readPort, readPortRange } from './free-port';
 import { Part } from './part';
 import type { PeerSettings } from './peer-main';
 import { ProgramFault } from './program-faults';
@@ -22,7 +22,10 @@ interface LaunchOptions {
   readonly fresh?: boolean;
   readonly udp?: string;
   readonly office?: string;
+  readonly channelPorts?: string;
 }
+
+const NO_UDP: Pick<PeerSettings, 'udp' | 'channelPorts'> = { udp: null, channelPorts: null };
 
 const say = (line = ''): void => console.log(line);
 
@@ -34,10 +37,13 @@ function removeDemoData(folder: string): void {
 function partsOf(demo: boolean, port: number, consolePort: number, dataFolder: string, options: LaunchOptions): Part[] {
   const trust = [publicKeyText(readSigningKey(readFileSync(dataFiles(dataFolder).signingKey, 'utf8')))];
   const peer = (
-    settings: Omit<PeerSettings, 'trust' | 'mostSessions' | 'udp'>,
-    udp: PeerSettings['udp'] = null,
-  ): string[] => [JSON.stringify({ ...settings, trust, udp, mostSessions: MOST_SESSIONS } satisfies PeerSettings)];
-  const udp = options.udp === undefined ? null : { port: readPort(options.udp), openTo: [] };
+    settings: Omit<PeerSettings, 'trust' | 'mostSessions' | 'udp' | 'channelPorts'>,
+    own = NO_UDP,
+  ): string[] => [JSON.stringify({ ...settings, ...own, trust, mostSessions: MOST_SESSIONS } satisfies PeerSettings)];
+  const own = {
+    udp: options.udp === undefined ? null : { port: readPort(options.udp), openTo: [] },
+    channelPorts: options.channelPorts === undefined ? null : readPortRange(options.channelPorts),
+  };
   const onTrouble = (sentence: string) => console.error(sentence);
   const parts = [
     new Part(
@@ -49,7 +55,7 @@ function partsOf(demo: boolean, port: number, consolePort: number, dataFolder: s
     new Part(
       'front door',
       'peer-main.js',
-      peer({ name: 'this machine', host: null, port, consolePort }, udp),
+      peer({ name: 'this machine', host: null, port, consolePort }, own),
       onTrouble,
     ),
   ];
@@ -132,7 +138,8 @@ for (const [name, demo, data] of [
     .description(demo ? 'start with a made-up office and a practice line' : 'start for real use')
     .option('--port <number>', 'port of the front door', String(DEFAULT_PORT))
     .option('--data <folder>', 'folder for the database and the key', data)
-    .option('--udp <port>', 'answer UDP probes (STAMP, RFC 8762) of ticketed clients on this port');
+    .option('--udp <port>', 'answer UDP probes (STAMP, RFC 8762) of ticketed clients on this port')
+    .option('--channel-ports <from-to>', 'open data channels to browsers on these UDP ports, to measure loss');
   if (!demo) command.option('--office <name>', 'name of the office, where there is none yet');
   if (demo) command.option('--fresh', 'throw the demo data away and make it anew');
   command.action((options: LaunchOptions) => launch(demo, options));

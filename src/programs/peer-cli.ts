@@ -2,7 +2,7 @@ import { Command } from 'commander';
 import { lanAddresses } from '@/services';
 import { DEFAULT_PORT } from '@/wire';
 import { readPublicKey } from '@/wire/ticket';
-import { mustBeFree, readPort } from './free-port';
+import { mustBeFree, readPort, readPortRange } from './free-port';
 import { Part } from './part';
 import type { PeerSettings } from './peer-main';
 import { ProgramFault } from './program-faults';
@@ -14,6 +14,7 @@ interface PeerCliOptions {
   readonly runs: string;
   readonly udp?: string;
   readonly udpFrom?: string[];
+  readonly channelPorts?: string;
 }
 
 /** A peer of its own, without a console: for the internet, a branch, or the far end of a tunnel. */
@@ -30,6 +31,7 @@ async function runPeer(options: PeerCliOptions): Promise<void> {
     trust,
     consolePort: null,
     mostSessions: Math.max(1, Number.parseInt(options.runs, 10) || 1),
+    channelPorts: options.channelPorts === undefined ? null : readPortRange(options.channelPorts),
     udp: options.udp === undefined ? null : { port: readPort(options.udp), openTo: options.udpFrom ?? [] },
   };
   const part = new Part('peer', 'peer-main.js', [JSON.stringify(settings)], (sentence) => console.error(sentence));
@@ -48,6 +50,7 @@ new Command('bent-straw peer')
   .option('--trust <key...>', 'public key of each console that may send devices here')
   .option('--runs <number>', 'most runs at once', '8')
   .option('--udp <port>', 'answer UDP probes (STAMP, RFC 8762) of ticketed clients on this port')
+  .option('--channel-ports <from-to>', 'open data channels to browsers on these UDP ports')
   .option('--udp-from <address...>', 'answer plain STAMP packets from these addresses without a ticket')
   .showHelpAfterError()
   .action(runPeer)

@@ -1,4 +1,4 @@
-import { createFrontDoor, Peer, StampReflector } from '@/peer';
+import { ChannelHost, createFrontDoor, Peer, StampReflector } from '@/peer';
 import { readPublicKey } from '@/wire/ticket';
 import { linkToLauncher } from './child-link';
 import { monotonicMs, preciseWallMs, wallMs } from './clocks';
@@ -14,6 +14,8 @@ export interface PeerSettings {
   readonly consolePort: number | null;
   readonly mostSessions: number;
   /** Where UDP probes are answered, and for whom besides ticketed clients; null: not at all. */
+  /** UDP ports for data channels to browsers; null: none are opened. */
+  readonly channelPorts: readonly [number, number] | null;
   readonly udp: { readonly port: number; readonly openTo: readonly string[] } | null;
 }
 
@@ -33,8 +35,10 @@ const reflector = await startReflector().catch((error: NodeJS.ErrnoException) =>
   launcher.failed(fault.code, fault.message);
   return null;
 });
+const channels = settings.channelPorts === null ? null : await ChannelHost.start({ ports: settings.channelPorts });
 const peer = new Peer({
   reflector,
+  channels,
   name: settings.name,
   version: programVersion(),
   trusted: settings.trust.map((text) => {
@@ -51,6 +55,7 @@ stop = () => {
   peer.close();
   door.closeAllConnections();
   void reflector?.close();
+  channels?.close();
 };
 door.once('error', (error: NodeJS.ErrnoException) => {
   const fault = listenFault(error, settings.port);

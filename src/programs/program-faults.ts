@@ -3,6 +3,7 @@ export const PROGRAM_FAULTS = {
   'port-busy': 'Port {port} is taken by another program. Stop that one, or choose another port: --port {other}.',
   'port-forbidden': 'Port {port} may not be opened by this user. Choose one above 1023: --port 4870.',
   'port-invalid': '{port} is not a port. Give a whole number from 1 to 65535: --port 4870.',
+  'port-range-invalid': '{range} is not a range of ports. Give the first and the last: --channel-ports 4900-4931.',
   'data-not-writable':
     'The data folder {folder} cannot be written ({reason}). Make it writable, or choose another: --data FOLDER.',
   'data-full': 'The disk of the data folder {folder} is full. Make room, or choose another: --data FOLDER.',

@@ -84,6 +84,7 @@ export function orderFor(code: string | null, changes: Partial<StartRun> = {}): 
     link: { medium: 'wired', negotiatedBps: 1e9, mtuBytes: 1500 },
     reach: 'internet',
     profile: 'standard',
+    pacedMbps: null,
     ...changes,
   };
 }

@@ -69,6 +69,7 @@ function unfinished(
 function missingFigure(report: RunReport, { profile }: RunSamples): UnfinishedReason | null {
   const { steps } = RUN_PROFILES[profile];
   if (report.idleDelay === null) return 'no-echo';
+  if (steps.includes('paced') && report.paced === null) return 'no-udp';
   const lacks = (phase: 'download' | 'upload', direction: 'down' | 'up') =>
     steps.includes(phase) && report[direction].rate === null;
   if (lacks('download', 'down')) return report.down.bytes === null ? 'no-download' : 'too-slow';

@@ -40,6 +40,8 @@ export async function startRun(
   order: StartRun,
   origin: string,
 ): Result<RunGrant> {
+  if (order.profile === 'paced' && order.pacedMbps === null)
+    return failed('request-malformed', { complaint: 'pacedMbps: a paced run needs a rate' });
   const admission = await admit(context, { ...visitor, code: order.code });
   if (!admission.ok) return admission;
   const { site } = admission.value;
@@ -118,6 +120,7 @@ export async function startRun(
     ticket,
     peer: { name: peer.name, baseUrl },
     profile: order.profile,
+    pacedBps: order.pacedMbps === null ? null : order.pacedMbps * 1e6,
     deviceId: device.id,
     deviceName: device.name,
     yardstick: { downBps: yardstick('down'), upBps: yardstick('up') },

@@ -1,3 +1,4 @@
+export * from './channel/channel-frame';
 export * from './console/link-schema';
 export * from './console/set-up-schemas';
 export * from './console/run-messages';
@@ -8,3 +9,4 @@ export * from './peer/peer-messages';
 export * from './peer/peer-paths';
 export * from './peer/probe-frame';
 export * from './peer/sighting-schemas';
+export * from './stun/stun-message';

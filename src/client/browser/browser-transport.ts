@@ -1,6 +1,7 @@
 import { PEER_PATHS, sessionOpenedSchema, type RunGrant } from '@/wire';
 import type { Load, OpenResult, PeerSocket, SocketEvents, Transport } from '../run/transport';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
+import type { ChannelLink } from './channel-link';
 import type { BulkOrder, BulkReport } from './bulk-messages';
 import { selfReadBps } from './self-read';
 import { startUpload } from './upload-streams';
@@ -53,7 +54,11 @@ function startDownload(
 }
 
 /** Measures with fetch, XMLHttpRequest and WebSocket. Lives in a worker, apart from the page's own work. */
-export async function openBrowserTransport(grant: RunGrant, powerSaving: string | null): Promise<Transport> {
+export async function openBrowserTransport(
+  grant: RunGrant,
+  powerSaving: string | null,
+  channel: ChannelLink,
+): Promise<Transport> {
   let address: PeerAddress | null = null;
   const selfRead = await selfReadBps();
   return {
@@ -67,7 +72,7 @@ export async function openBrowserTransport(grant: RunGrant, powerSaving: string 
     connect: (path, events) => connect(address!, path, events),
     startDownload: (streams, onCounted) => startDownload(address!, streams, onCounted),
     startUpload: (streams) => startUpload(address!, streams, MOST_BROWSER_STREAMS),
-    startUdp: () => Promise.resolve(null),
+    startUdp: ({ info }) => (info.can.dataChannel ? channel.open(address!) : Promise.resolve(null)),
     sightings: () => ({ selfReadBps: selfRead, otherTraffic: null, powerSaving }),
   };
 }

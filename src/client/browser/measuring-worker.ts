@@ -1,5 +1,6 @@
 import { RUN_PROFILES } from '@/core';
 import { startRun } from '../run/run-runner';
+import { linkToChannel } from './channel-link';
 import { openBrowserTransport } from './browser-transport';
 import type { WorkerOrder, WorkerReport } from './worker-messages';
 
@@ -7,8 +8,10 @@ import type { WorkerOrder, WorkerReport } from './worker-messages';
 let running: { cancel(): void } | null = null;
 let cancelled = false;
 
+const channel = linkToChannel((order: WorkerReport) => self.postMessage(order));
+
 async function start({ grant, powerSaving }: Extract<WorkerOrder, { kind: 'start' }>): Promise<void> {
-  const transport = await openBrowserTransport(grant, powerSaving);
+  const transport = await openBrowserTransport(grant, powerSaving, channel);
   running ??= startRun(transport, RUN_PROFILES[grant.profile], (news: WorkerReport) => self.postMessage(news));
   if (cancelled) running.cancel();
 }
@@ -21,5 +24,9 @@ self.onmessage = ({ data: order }: MessageEvent<WorkerOrder>) => {
     case 'cancel':
       cancelled = true;
       running?.cancel();
+      return;
+    case 'channel-opened':
+    case 'channel-series':
+      channel.take(order);
   }
 };

@@ -1,9 +1,8 @@
 import { createSocket } from 'node:dgram';
-import type { UdpSeries } from '@/core';
 import { PEER_PATHS, udpAdmissionSchema } from '@/wire';
 import { decodeReflectorPacket, encodeSenderPacket } from '@/wire/stamp';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
-import type { UdpProbing } from '../run/transport';
+import type { UdpPace, UdpProbing } from '../run/transport';
 
 /** Probes a second outside a paced load. */
 const PROBES_PER_SECOND = 50;
@@ -21,10 +20,8 @@ export interface StampSenderOptions {
   readonly authenticated: boolean;
 }
 
-export interface StampProbing extends UdpProbing {
-  /** Sends so many packets a second of `sizeBytes` from now on; null: back to probing. */
-  pace(load: { readonly packetsPerSecond: number; readonly sizeBytes: number } | null): void;
-}
+/** The clocks tell no more, and a record of many packets stays small. */
+const toMicroseconds = (ms: number) => Math.round(ms * 1000) / 1000;
 
 async function askForAdmission(peer: PeerAddress, authenticated: boolean) {
   const url = `${peerUrl(peer, PEER_PATHS.udp)}${authenticated ? '&authenticated=1' : ''}`;
@@ -39,7 +36,7 @@ async function askForAdmission(peer: PeerAddress, authenticated: boolean) {
 export async function startStampSender(
   peer: PeerAddress,
   { nowMs, wallMs, authenticated }: StampSenderOptions,
-): Promise<StampProbing | null> {
+): Promise<UdpProbing | null> {
   const admission = await askForAdmission(peer, authenticated);
   if (admission === null) return null;
   const host = new URL(peer.baseUrl).hostname.replace(/^\[|\]$/g, '');
@@ -61,6 +58,7 @@ export async function startStampSender(
   const stamps: number[] = [];
   const rttMs: (number | null)[] = [];
   const reflected: (number | null)[] = [];
+  const upMs: (number | null)[] = [];
   const seen = new Set<number>();
   let duplicates = 0;
   let lastReplyMs = nowMs();
@@ -81,6 +79,7 @@ export async function startStampSender(
       return;
     }
     reflected[sender.sequence] = sequence;
+    upMs[sender.sequence] = receivedMs - sender.sentMs;
     const heldMs = Math.max(0, reflectedMs - receivedMs);
     rttMs[sender.sequence] = Math.max(0, atMs - sent - heldMs);
   });
@@ -94,11 +93,12 @@ export async function startStampSender(
     stamps.push(stampMs);
     rttMs.push(null);
     reflected.push(null);
+    upMs.push(null);
     socket.send(bytes, () => undefined);
   };
 
   let timer: NodeJS.Timeout | undefined;
-  const pace = (load: { packetsPerSecond: number; sizeBytes: number } | null) => {
+  const pace = (load: UdpPace | null) => {
     clearInterval(timer);
     const packetsPerMs = (load?.packetsPerSecond ?? PROBES_PER_SECOND) / 1000;
     const startedMs = nowMs();
@@ -126,21 +126,20 @@ export async function startStampSender(
   return {
     pace,
     stop,
-    finish: async (received) => {
+    finish: async (received, originMs) => {
       clearInterval(timer);
       const untilMs = nowMs() + LAST_REPLIES_MS;
-      const waiting = () => rttMs.some((rtt) => rtt === null);
-      while (
-        waiting() &&
-        nowMs() < untilMs &&
-        nowMs() - lastReplyMs < QUIET_MS + 2 * Math.max(0, ...rttMs.slice(-50).map((rtt) => rtt ?? 0))
-      )
-        await new Promise((resolve) => setTimeout(resolve, 20));
+      const slowestMs = rttMs.slice(-PROBES_PER_SECOND).reduce<number>((most, rtt) => Math.max(most, rtt ?? 0), 0);
+      const hoping = () => nowMs() < untilMs && nowMs() - lastReplyMs < QUIET_MS + 2 * slowestMs;
+      while (rttMs.includes(null) && hoping()) await new Promise((resolve) => setTimeout(resolve, 20));
       const peerReceived = await received();
-      const kind = authenticated ? 'stamp-authenticated' : 'stamp';
-      return sentMs.length === 0
-        ? null
-        : ({ kind, sentMs, rttMs, reflected, duplicates, peerReceived } satisfies UdpSeries);
+      if (sentMs.length === 0) return null;
+      return {
+        ...{ kind: authenticated ? 'stamp-authenticated' : 'stamp', reflected, duplicates, peerReceived },
+        sentMs: sentMs.map((atMs) => toMicroseconds(atMs - originMs)),
+        rttMs: rttMs.map((rtt) => (rtt === null ? null : toMicroseconds(rtt))),
+        upMs: upMs.map((up) => (up === null ? null : toMicroseconds(up))),
+      };
     },
   };
 }

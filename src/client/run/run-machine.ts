@@ -17,7 +17,7 @@ import { appendCounters, echoesSince, enterPhase, noteEcho, noteProbe, noteStrea
 import type { LoadDirection, Pull, RunEffect, RunEvent, RunLog, RunState, RunStep, SeriesName } from './run-state';
 
 type Measuring = Extract<RunState, { status: 'measuring' }>;
-type LoadPhase = Exclude<Phase, 'idle' | 'settle'>;
+type LoadPhase = Exclude<Phase, 'idle' | 'settle' | 'paced'>;
 
 /** The last UDP replies are waited for at most this long, ms. */
 const CLOSING_MS = 2500;
@@ -65,6 +65,8 @@ function enterStep(
   const base = { status: 'measuring', step, phase, sinceMs: nowMs } as const;
   if (phase === 'idle' || phase === 'settle')
     return { state: { ...base, pull: null, log: entered }, effects: [...ending] };
+  if (phase === 'paced')
+    return { state: { ...base, pull: null, log: entered }, effects: [...ending, { kind: 'start-pace' }] };
   // Both directions share what a browser can open: half of the streams each.
   const streams = phase === 'both' ? Math.max(1, Math.floor(profile.streams.most / 2)) : profile.streams.first;
   const pull: Pull = { streams, sinceMs: nowMs, rateBefore: null, grown: phase === 'both' };
@@ -74,12 +76,22 @@ function enterStep(
   };
 }
 
+function endingOf(phase: Phase): RunEffect[] {
+  switch (phase) {
+    case 'idle':
+    case 'settle':
+      return [];
+    case 'paced':
+      return [{ kind: 'stop-pace' }];
+    case 'download':
+    case 'upload':
+    case 'both':
+      return LOADS[phase].map((direction) => ({ kind: 'stop-load', direction }) as const);
+  }
+}
+
 function endPhase(state: Measuring, nowMs: number, profile: RunProfile): RunStep {
-  const ending =
-    state.phase === 'idle' || state.phase === 'settle'
-      ? []
-      : LOADS[state.phase].map((direction) => ({ kind: 'stop-load', direction }) as const);
-  return enterStep(state.log, state.step + 1, nowMs, profile, ending);
+  return enterStep(state.log, state.step + 1, nowMs, profile, endingOf(state.phase));
 }
 
 /** Upload series are on the peer's clock. */
@@ -134,6 +146,8 @@ function tick(state: Measuring, nowMs: number, profile: RunProfile): RunStep {
       const drained = idleMs !== null && hasDrained(echoesSince(state.log, state.sinceMs), idleMs);
       return drained || elapsedMs >= profile.mostSettleMs ? endPhase(state, nowMs, profile) : stay(state);
     }
+    case 'paced':
+      return elapsedMs >= profile.mostDirectionMs ? endPhase(state, nowMs, profile) : stay(state);
     case 'download':
     case 'upload':
     case 'both':

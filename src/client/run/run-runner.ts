@@ -1,4 +1,5 @@
 import {
+  PACED_BYTES,
   stripDataOf,
   type ClientSightings,
   type RunProfile,
@@ -9,7 +10,7 @@ import {
 import { decodeEcho, encodeProbe, PEER_PATHS, readControlMessage, type SessionOpened } from '@/wire';
 import { stepRun } from './run-machine';
 import { samplesOf, STARTING, type LoadDirection, type RunEffect, type RunEvent, type RunState } from './run-state';
-import type { Load, PeerSocket, Transport, UdpProbing } from './transport';
+import type { Load, PeerSocket, Transport, UdpPace, UdpProbing } from './transport';
 
 /** What the peer said about the client and itself when the session was opened. */
 export type SeenByPeer = Pick<SessionOpened, 'sameMachine' | 'ipVersion'> & { readonly peerLinkBps: number | null };
@@ -30,6 +31,10 @@ const PICTURE_MS = 100;
 const STALL_MS = 25;
 const COUNTS_PATIENCE_MS = 800;
 
+function paceOf(rateBps: number): UdpPace {
+  return { packetsPerSecond: rateBps / 8 / PACED_BYTES, sizeBytes: PACED_BYTES };
+}
+
 /**
  * Performs a run's effects through a transport and feeds what happens back into the machine. The same for browser and
  * Node. Returns what cancels the run.
@@ -38,6 +43,7 @@ export function startRun(
   transport: Transport,
   profile: RunProfile,
   report: (news: RunNews) => void,
+  pacedBps: number | null = null,
 ): { cancel(): void } {
   const originMs = transport.nowMs();
   const wallMs = transport.wallMs();
@@ -83,6 +89,12 @@ export function startRun(
         loads[effect.direction]?.stop();
         loads[effect.direction] = null;
         return;
+      case 'start-pace':
+        udp?.pace?.(paceOf(pacedBps!));
+        return;
+      case 'stop-pace':
+        udp?.pace?.(null);
+        return;
       case 'finish-udp':
         void finishUdp();
         return;
@@ -120,7 +132,7 @@ export function startRun(
     });
 
   const finishUdp = async () => {
-    const series = await (udp?.finish(peerCounts) ?? Promise.resolve(null)).catch(() => null);
+    const series = await (udp?.finish(peerCounts, originMs) ?? Promise.resolve(null)).catch(() => null);
     dispatch({ kind: 'udp-finished', udp: series, nowMs: nowMs() });
   };
 
@@ -187,6 +199,7 @@ export function startRun(
     if (over()) return close();
     if (profile.udp) udp = await transport.startUdp(result.opened).catch(() => null);
     if (over()) return close();
+    if (profile.steps.includes('paced') && (pacedBps === null || !udp?.pace)) return lost('no-udp');
     dispatch({ kind: 'opened', nowMs: nowMs() });
   };
 

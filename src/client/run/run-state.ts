@@ -97,6 +97,8 @@ export type RunEffect =
   | { readonly kind: 'start-load'; readonly direction: LoadDirection; readonly streams: number }
   | { readonly kind: 'add-stream'; readonly direction: LoadDirection; readonly streams: number }
   | { readonly kind: 'stop-load'; readonly direction: LoadDirection }
+  | { readonly kind: 'start-pace' }
+  | { readonly kind: 'stop-pace' }
   | { readonly kind: 'finish-udp' }
   | { readonly kind: 'close' };
 

@@ -22,9 +22,19 @@ export interface Load {
   stop(): void;
 }
 
+export interface UdpPace {
+  readonly packetsPerSecond: number;
+  readonly sizeBytes: number;
+}
+
 export interface UdpProbing {
-  /** Stops sending, waits for the last replies, and gives the whole series. `received`: what the peer says it got. */
-  finish(received: () => Promise<number | null>): Promise<UdpSeries | null>;
+  /** Sends at a pace of its own from now on; null: back to probing. Null itself where no pace can be held. */
+  readonly pace: ((load: UdpPace | null) => void) | null;
+  /**
+   * Stops sending, waits for the last replies, and gives the whole series on the run's clock, which was 0 at `originMs`.
+   * `received`: what the peer says it got.
+   */
+  finish(received: () => Promise<number | null>, originMs: number): Promise<UdpSeries | null>;
   stop(): void;
 }
 

@@ -16,6 +16,7 @@ function series(count: number, lost: (sequence: number) => 'up' | 'down' | null,
     sentMs: answers.map((_, index) => index * 20),
     rttMs: answers.map(({ rttMs }) => rttMs),
     reflected: answers.map((answer) => answer.reflected),
+    upMs: answers.map((answer) => (answer.rttMs === null ? null : 1000 + 6)),
     duplicates: 0,
     peerReceived: reflected,
   };

@@ -1,4 +1,4 @@
-import { summarizeDelay, type DelaySummary } from '../delay/delay-summary';
+import { interarrivalJitterMs, summarizeDelay, type DelaySummary } from '../delay/delay-summary';
 import type { UdpSeries } from './udp-series';
 
 /** What numbered packets say of loss. Ratios 0 to 1; null: not measured. */
@@ -16,6 +16,9 @@ export interface LossSummary {
   readonly reorderedDown: number;
   readonly duplicates: number;
   readonly delay: DelaySummary | null;
+  /** Smoothed interarrival jitter of each direction (RFC 3550 §6.4.1), ms; null where packets are not stamped. */
+  readonly jitterUpMs: number | null;
+  readonly jitterDownMs: number | null;
 }
 
 function reordered(sequence: readonly number[]): number {
@@ -42,6 +45,7 @@ export function summarizeLoss(series: UdpSeries | null, fromMs = -Infinity, toMs
   const got = whole ? series.peerReceived : null;
   const replies = answered.length + series.duplicates;
   const reflected = answered.map((index) => series.reflected[index]).filter((value) => value !== null);
+  const stamped = answered.filter((index) => series.upMs[index] !== null);
   const arrivals = [...answered].sort(
     (a, b) => series.sentMs[a]! + series.rttMs[a]! - (series.sentMs[b]! + series.rttMs[b]!),
   );
@@ -55,5 +59,7 @@ export function summarizeLoss(series: UdpSeries | null, fromMs = -Infinity, toMs
     reorderedDown: reordered(arrivals.map((index) => series.reflected[index] ?? index)),
     duplicates: series.duplicates,
     delay: summarizeDelay(answered.map((index) => series.rttMs[index]!)),
+    jitterUpMs: interarrivalJitterMs(stamped.map((index) => series.upMs[index]!)),
+    jitterDownMs: interarrivalJitterMs(stamped.map((index) => series.rttMs[index]! - series.upMs[index]!)),
   };
 }

@@ -8,6 +8,8 @@ export interface UdpSeries {
   readonly sentMs: readonly number[];
   readonly rttMs: readonly (number | null)[];
   readonly reflected: readonly (number | null)[];
+  /** From the sender's stamp to the reflector's, ms; holds the difference of the two clocks. Null where not stamped. */
+  readonly upMs: readonly (number | null)[];
   /** Replies beyond the first to the same packet. */
   readonly duplicates: number;
   /** How many packets the peer says it got; null when it could not be asked at the end. */

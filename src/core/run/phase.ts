@@ -1,4 +1,4 @@
-export const PHASES = ['idle', 'download', 'settle', 'upload', 'both'] as const;
+export const PHASES = ['idle', 'download', 'settle', 'upload', 'both', 'paced'] as const;
 export type Phase = (typeof PHASES)[number];
 
 /** When a phase began and ended, ms on the run's clock. */

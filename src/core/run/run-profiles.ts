@@ -1,7 +1,7 @@
 import { STEADY_RULES, type SteadyRules } from '../rate/steady-part';
 import type { Phase } from './phase';
 
-export const PROFILE_NAMES = ['quick', 'standard', 'thorough', 'soak', 'delay'] as const;
+export const PROFILE_NAMES = ['quick', 'standard', 'thorough', 'soak', 'delay', 'paced'] as const;
 export type ProfileName = (typeof PROFILE_NAMES)[number];
 
 /** How a run goes: its phases in order, how long they may take, and how hard it pulls. Times in ms. */
@@ -27,6 +27,9 @@ export interface RunProfile {
   readonly limits: { readonly seconds: number; readonly bytes: number };
 }
 
+/** What a packet of the paced load carries, bytes of UDP payload: fits every usual path, tunnels too. */
+export const PACED_BYTES = 1200;
+
 const BOTH_WAYS: readonly Phase[] = ['idle', 'download', 'settle', 'upload'];
 
 const standard: RunProfile = {
@@ -48,6 +51,7 @@ const standard: RunProfile = {
 /**
  * The ways to measure (docs/measurement.md, "Profiles"). Quick: one number soon, with a fixed number of streams.
  * Thorough: longer, and both directions at once. Soak: two minutes in each direction, to see what changes. Delay: no load.
+ * Paced: UDP at a chosen rate.
  */
 export const RUN_PROFILES: Readonly<Record<ProfileName, RunProfile>> = {
   quick: {
@@ -79,5 +83,6 @@ export const RUN_PROFILES: Readonly<Record<ProfileName, RunProfile>> = {
     stopsEarly: false,
     limits: { seconds: 400, bytes: 400e9 },
   },
+  paced: { ...standard, name: 'paced', steps: ['idle', 'paced'], limits: { seconds: 60, bytes: 4e9 } },
   delay: { ...standard, name: 'delay', steps: ['idle'], idleMs: 15_000, limits: { seconds: 60, bytes: 1e8 } },
 };

@@ -13,7 +13,7 @@ import { yardstickOf, type Reach, type Yardstick } from '../judge/yardstick';
 import { summarizeLoss, type LossSummary } from '../loss/loss-summary';
 import { finalBytes, type CounterSeries } from '../rate/counter-series';
 import { estimateRate, type RateEstimate } from '../rate/rate-estimate';
-import { RUN_PROFILES } from './run-profiles';
+import { PACED_BYTES, RUN_PROFILES } from './run-profiles';
 import type { RunConditions } from './run-conditions';
 import { phaseSpan, type RunSamples } from './run-samples';
 import type { Phase } from './phase';
@@ -54,6 +54,8 @@ export interface RunReport {
   readonly both: BothReport | null;
   /** Null: not measured. */
   readonly loss: LossSummary | null;
+  /** The same while UDP was sent at a chosen rate; null when it was not. */
+  readonly paced: (LossSummary & { readonly sentBps: number }) | null;
   readonly verdict: VerdictWord;
   /** Of the worst load. */
   readonly bloat: {
@@ -132,6 +134,14 @@ function bothReport(options: Omit<LoadOptions, 'phase'>): BothReport | null {
   return { down, up, delay, addedMs: addedDelayMs(idleDelay, delay) };
 }
 
+/** The rate is what was really sent: packets of 1200 bytes over the length of the phase. */
+function pacedReport(samples: RunSamples): RunReport['paced'] {
+  const span = phaseSpan(samples, 'paced');
+  const summary = span === null ? null : summarizeLoss(samples.udp, span.fromMs, span.toMs);
+  if (span === null || summary === null || span.toMs <= span.fromMs) return null;
+  return { ...summary, sentBps: (summary.sent * PACED_BYTES * 8000) / (span.toMs - span.fromMs) };
+}
+
 function worstBloat(down: DirectionReport, up: DirectionReport, both: BothReport | null): RunReport['bloat'] {
   const measured = (
     [
@@ -165,6 +175,7 @@ export function reportOf(samples: RunSamples, conditions: RunConditions): RunRep
   const up = directionReport('up', { samples, idleDelay }, conditions);
   const both = bothReport({ samples, idleDelay });
   const loss = summarizeLoss(samples.udp);
+  const paced = pacedReport(samples);
   const fitness = fitnessOf({
     conditions,
     samples,
@@ -180,6 +191,7 @@ export function reportOf(samples: RunSamples, conditions: RunConditions): RunRep
     up,
     both,
     loss,
+    paced,
     verdict: worstVerdict([down.verdict, up.verdict]),
     bloat: worstBloat(down, up, both),
     suitability: suitabilityOf({

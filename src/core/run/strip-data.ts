@@ -45,7 +45,7 @@ export function stripDataOf(samples: RunSamples, nowMs?: number): StripData {
   const { steady } = RUN_PROFILES[samples.profile];
   const discarded = samples.phases.flatMap(({ phase, fromMs, toMs }) => {
     if (phase === 'settle') return [{ fromMs, toMs }];
-    const started = phase === 'idle' ? undefined : startedMs[phase];
+    const started = phase === 'idle' || phase === 'paced' ? undefined : startedMs[phase];
     if (started === undefined) return [];
     const changesMs = samples.streams.filter((change) => change.phase === phase).map(({ atMs }) => atMs);
     return [{ fromMs, toMs: Math.min(countedFromMs(started, changesMs.slice(1), idleMedianMs, steady), toMs) }];

@@ -38,6 +38,10 @@ export const UNFINISHED_REASONS = {
     what: 'This browser lacks what the measurement needs.',
     nextStep: 'Open the page in a current browser.',
   },
+  'no-udp': {
+    what: 'This run needs UDP, and the peer or this client cannot use it.',
+    nextStep: 'Start the peer with --udp PORT, and run from the agent.',
+  },
   'too-slow': {
     what: 'So little came through that no rate can be told.',
     nextStep: 'Look at the samples of the run, and run again with a longer profile.',

@@ -9,6 +9,7 @@ import {
   PEER_PREFIX,
   type Outcome,
   type PeerFaultCode,
+  type ChannelAnswer,
   type SessionOpened,
   type UdpAdmission,
 } from '@/wire';
@@ -21,7 +22,9 @@ import { readClientAddress } from '@/wire/address';
 import { describePeer, type PeerIdentity } from './peer-info';
 import { PeerSockets } from './peer-sockets';
 import { interfaceBps } from '../kernel/interface-speed';
+import type { ChannelHost } from '../udp/channel-host';
 import type { StampReflector } from '../udp/stamp-reflector';
+import { readShortBody } from './short-body';
 
 const METHODS: Readonly<Record<string, 'GET' | 'POST'>> = {
   [PEER_PATHS.info]: 'GET',
@@ -29,11 +32,17 @@ const METHODS: Readonly<Record<string, 'GET' | 'POST'>> = {
   [PEER_PATHS.up]: 'POST',
   [PEER_PATHS.sessions]: 'POST',
   [PEER_PATHS.udp]: 'POST',
+  [PEER_PATHS.channel]: 'POST',
 };
+
+/** An offer of one data channel has about 700 bytes. */
+const LONGEST_OFFER = 16_384;
 
 export interface PeerOptions extends SessionRegistryOptions, PeerIdentity {
   /** Answers UDP probes; null while that is not enabled. */
   readonly reflector?: StampReflector | null;
+  /** Opens data channels to browsers; null while that is not enabled. */
+  readonly channels?: ChannelHost | null;
 }
 
 /** The measuring end: bulk out, bulk in, probe echo, counters, and the info document. Serves paths under /peer/v1/. */
@@ -66,6 +75,7 @@ export class Peer {
     if (request.method !== method) return refuse('method-not-allowed');
     if (url.pathname === PEER_PATHS.info) return answerJson(response, 200, this.#info());
     if (url.pathname === PEER_PATHS.sessions) return this.#open(url, request, response);
+    if (url.pathname === PEER_PATHS.channel) return void this.#openChannel(url, request, response);
     if (url.pathname === PEER_PATHS.udp) return this.#admitUdp(url, request, response);
     return this.#bulk(url.pathname === PEER_PATHS.down ? 'down' : 'up', url, request, response);
   }
@@ -76,7 +86,8 @@ export class Peer {
 
   #info() {
     const udp = (this.options.reflector ?? null) !== null;
-    return describePeer(this.options, this.#sessions, { udp, dataChannel: false }, this.options);
+    const dataChannel = (this.options.channels ?? null) !== null;
+    return describePeer(this.options, this.#sessions, { udp, dataChannel }, this.options);
   }
 
   #open(url: URL, request: IncomingMessage, response: ServerResponse): void {
@@ -105,6 +116,23 @@ export class Peer {
     session.attachUdp(stamp);
     const key = stamp.key === null ? null : Buffer.from(stamp.key).toString('base64url');
     answerJson(response, 201, { port: reflector.port, sessionId: stamp.sessionId, key } satisfies UdpAdmission);
+  }
+
+  /** Opens a data channel for the browser of a session; the body is its offer (SDP), the answer ours. */
+  async #openChannel(url: URL, request: IncomingMessage, response: ServerResponse): Promise<void> {
+    const refuse = (code: PeerFaultCode) => answerFault(request, response, failed(code).fault);
+    const found = this.#sessions.find(url.searchParams.get('session'));
+    if (!found.ok) return answerFault(request, response, found.fault);
+    const { channels } = this.options;
+    if (!channels?.hasRoom) return refuse('channel-off');
+    const offer = await readShortBody(request, LONGEST_OFFER);
+    if (offer === null) return refuse('offer-malformed');
+    const session = found.value;
+    const opened = await channels.open(offer, (bytes) => session.spend(bytes)).catch(() => null);
+    if (opened === null) return refuse('offer-malformed');
+    if (session.ended) return opened.count.close();
+    session.attachUdp(opened.count);
+    answerJson(response, 201, { answer: opened.answer } satisfies ChannelAnswer);
   }
 
   /** The session and stream that a bulk request names, if it may have another stream. */

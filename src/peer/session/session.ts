@@ -2,13 +2,18 @@ import { randomBytes } from 'node:crypto';
 import type { Socket } from 'node:net';
 import type { TicketClaims } from '@/wire/ticket';
 import type { ControlMessage } from '@/wire';
-import type { StampSession } from '../udp/stamp-reflector';
 
 export type Direction = TicketClaims['directions'][number];
 
 /** Something that a session must stop when it ends: a stream, a socket. */
 export interface Closable {
   destroy(): void;
+}
+
+/** How many UDP packets of a client have arrived. */
+export interface UdpCount {
+  received(): number;
+  close(): void;
 }
 
 /** Time between two pushes of upload counters, ms. */
@@ -32,7 +37,7 @@ export class Session {
   #movedAtLook = 0;
   #push: ((message: ControlMessage) => void) | null = null;
   #pushTimer: NodeJS.Timeout | null = null;
-  #udp: StampSession | null = null;
+  #udp: UdpCount | null = null;
   #ended = false;
 
   constructor(
@@ -110,7 +115,7 @@ export class Session {
   }
 
   /** Takes the place of an earlier admission. */
-  attachUdp(udp: StampSession): void {
+  attachUdp(udp: UdpCount): void {
     this.#udp?.close();
     this.#udp = udp;
   }

@@ -2,14 +2,13 @@ import { createSocket, type RemoteInfo, type Socket } from 'node:dgram';
 import { randomBytes, randomInt } from 'node:crypto';
 import { decodeSenderPacket, encodeReflectorPacket, peekSessionId, type StampRejection } from '@/wire/stamp';
 import { plainAddress } from '@/wire/address';
+import type { UdpCount } from '../session/session';
 
 /** Who may be answered: a ticketed session, known by its identifier and address. */
-export interface StampSession {
+export interface StampSession extends UdpCount {
   readonly sessionId: number;
   /** For authenticated mode; null for plain. */
   readonly key: Uint8Array | null;
-  readonly received: () => number;
-  close(): void;
 }
 
 interface Entry {

@@ -104,7 +104,7 @@ export class RunQueries {
     const found = await this.sequelize.query<{ id: string }>(
       `SELECT id FROM (
          SELECT id, ROW_NUMBER() OVER (PARTITION BY deviceId, linkKind, reach ORDER BY startedAtMs DESC) AS place
-         FROM runs WHERE siteId = :siteId AND status = 'finished' AND profile <> 'delay')
+         FROM runs WHERE siteId = :siteId AND status = 'finished' AND profile NOT IN ('delay', 'paced'))
        WHERE place = 1`,
       { replacements: { siteId }, type: QueryTypes.SELECT },
     );

@@ -13,7 +13,8 @@ const REACH_WORDS: Record<Reach, string> = {
   tunnel: 'through the tunnel',
 };
 
-const PROFILE_WORDS: Record<ProfileName, string> = {
+/** A browser cannot hold a pace of UDP: that profile is the agent's. */
+const PROFILE_WORDS: Record<Exclude<ProfileName, 'paced'>, string> = {
   quick: 'quick, 8 seconds',
   standard: 'standard, 12 to 22 seconds',
   thorough: 'thorough, up to 70 seconds, and both ways at once',
@@ -59,6 +60,7 @@ export function orderOf(join: JoinPage, answers: DeviceAnswers): StartRun {
     link: linkOfChoice(answers.link, answers.rateMbps),
     reach: answers.reach,
     profile: answers.profile,
+    pacedMbps: null,
   };
 }
 

@@ -14,6 +14,7 @@ const PHASE_SENTENCES: Record<Phase, string> = {
   download: 'Downloading, and watching the delay.',
   settle: 'Waiting until the line is quiet again.',
   upload: 'Uploading, and watching the delay.',
+  paced: 'Sending UDP at a chosen rate.',
   both: 'Downloading and uploading at once, and watching the delay.',
 };
 

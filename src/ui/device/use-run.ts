@@ -4,6 +4,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { StripData } from '@/core';
 import type { SeenByPeer, WorkerOrder, WorkerReport } from '@/client';
 import type { HandIn, HandInAnswer, Problem, RunGrant, StartRun } from '@/wire';
+import { channelServer } from './channel-server';
 import { powerSaving } from './power-saving';
 import { forgetHandIn, handIn, keepHandIn, keptHandIns, type PendingHandIn } from './pending-hand-ins';
 
@@ -126,6 +127,7 @@ export function useRun() {
       const end = (outcome: HandIn) => {
         clearInterval(alive);
         window.removeEventListener('pagehide', closed);
+        channel({ kind: 'channel-stop' });
         running.terminate();
         worker.current = null;
         const pending = { runId: grant.runId, request: { runKey: grant.runKey, handIn: outcome } };
@@ -137,7 +139,10 @@ export function useRun() {
         event.preventDefault();
         end({ outcome: 'unfinished', reason: 'browser-lacks', samples: null, facts: factsOf(null, stopWatching()) });
       };
+      const toWorker = (message: WorkerOrder) => running.postMessage(message);
+      const channel = channelServer(toWorker);
       running.onmessage = ({ data }: MessageEvent<WorkerReport>) => {
+        if (data.kind !== 'progress' && data.kind !== 'finished' && data.kind !== 'failed') return channel(data);
         if (data.kind === 'progress') {
           strip = data.strip;
           setView({ status: 'measuring', grant, strip });
@@ -147,7 +152,7 @@ export function useRun() {
         if (data.kind === 'finished') end({ outcome: 'finished', samples: data.samples, facts });
         else end({ outcome: 'unfinished', reason: data.reason, samples: data.samples, facts });
       };
-      running.postMessage({ kind: 'start', grant, powerSaving: await powerSaving() } satisfies WorkerOrder);
+      toWorker({ kind: 'start', grant, powerSaving: await powerSaving() });
       return grant;
     },
     [deliver],

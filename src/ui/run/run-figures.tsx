@@ -14,7 +14,7 @@ import {
 } from '@/core';
 import { VerdictMark } from '../verdict/verdict-mark';
 import { RunDelayTable } from './run-delay-table';
-import { RunLoss } from './run-loss';
+import { RunLoss, RunPaced } from './run-loss';
 
 const STEADY_FROM = 0.97;
 
@@ -129,6 +129,7 @@ export function RunFigures({ report }: { readonly report: RunReport }) {
       </table>
       <RunDelayTable delays={delays} />
       <RunLoss loss={report.loss} />
+      <RunPaced paced={report.paced} />
     </section>
   );
 }

@@ -1,4 +1,4 @@
-import { delayWords, UNKNOWN_WORDS, type LossSummary } from '@/core';
+import { delayWords, rateWords, UNKNOWN_WORDS, type LossSummary, type RunReport } from '@/core';
 
 const KIND_WORDS: Record<LossSummary['kind'], string> = {
   stamp: 'UDP packets (STAMP, RFC 8762)',
@@ -7,6 +7,22 @@ const KIND_WORDS: Record<LossSummary['kind'], string> = {
 };
 
 const percent = (ratio: number | null) => (ratio === null ? UNKNOWN_WORDS : `${(ratio * 100).toFixed(2)} %`);
+
+/** What a paced UDP load showed. */
+export function RunPaced({ paced }: { readonly paced: RunReport['paced'] }) {
+  if (paced === null) return null;
+  return (
+    <p className="mt-2 text-[0.9rem]">
+      <span className="text-quiet">under UDP paced at {rateWords(paced.sentBps)} both ways</span> loss{' '}
+      {percent(paced.lossRatio)}
+      <span className="text-quiet">
+        {' '}
+        · jitter (RFC 3550) up {delayWords(paced.jitterUpMs)}, down {delayWords(paced.jitterDownMs)} · median round trip{' '}
+        {delayWords(paced.delay?.medianMs ?? null)} · {paced.sent} packets
+      </span>
+    </p>
+  );
+}
 
 /** What numbered packets say of loss; where none were sent, why it is not known. */
 export function RunLoss({ loss }: { readonly loss: LossSummary | null }) {

@@ -8,6 +8,7 @@ const PHASE_WORDS: Record<Phase, string> = {
   settle: 'settle',
   upload: 'upload',
   both: 'both at once',
+  paced: 'paced UDP',
 };
 
 interface StripProps {

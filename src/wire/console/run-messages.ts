@@ -5,6 +5,9 @@ import { runSamplesSchema } from './samples-schema';
 
 const name = z.string().trim().min(1, 'give it a name').max(80, 'at most 80 characters');
 
+/** At most so much UDP a second in a paced run, Mb/s: more packets than that would not fit into a record. */
+export const MOST_PACED_MBPS = 75;
+
 /** How thoroughly to measure. */
 export const profileSchema = z.enum(PROFILE_NAMES);
 
@@ -19,6 +22,8 @@ export const startRunSchema = z.strictObject({
   link: linkSchema,
   reach: z.enum(REACHES),
   profile: profileSchema.default('standard'),
+  /** Rate of the UDP of a paced run, Mb/s. */
+  pacedMbps: z.number().positive().max(MOST_PACED_MBPS).nullable().default(null),
 });
 export type StartRun = z.infer<typeof startRunSchema>;
 
@@ -30,6 +35,7 @@ export const runGrantSchema = z.object({
   ticket: z.string(),
   peer: z.object({ name: z.string(), baseUrl: z.string() }),
   profile: profileSchema,
+  pacedBps: z.number().positive().nullable(),
   deviceId: z.string(),
   deviceName: z.string(),
   /** For the dashed lines of the live strip, bits per second. */

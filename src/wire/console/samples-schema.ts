@@ -30,11 +30,12 @@ const udpSchema = z
     sentMs: times,
     rttMs: roundTrips,
     reflected: z.array(count.nullable()).max(MOST_POINTS),
+    upMs: z.array(time.nullable()).max(MOST_POINTS),
     duplicates: count,
     peerReceived: count.nullable(),
   })
   .refine(
-    ({ sentMs, rttMs, reflected }) => sentMs.length === rttMs.length && sentMs.length === reflected.length,
+    ({ sentMs, rttMs, reflected, upMs }) => [rttMs, reflected, upMs].every((series) => series.length === sentMs.length),
     'each packet needs a send time, a round trip or null, and a reflected number or null',
   );
 

@@ -70,6 +70,17 @@ export const PEER_FAULTS = {
     title: 'UDP not enabled',
     sentence: 'This peer answers no UDP probes. Start it with --udp PORT to have loss measured.',
   },
+  'channel-off': {
+    status: 409,
+    title: 'Data channels not enabled',
+    sentence:
+      'This peer opens no data channels, or all of its ports are taken. Start it with --channel-ports FROM-TO to have loss measured from browsers.',
+  },
+  'offer-malformed': {
+    status: 400,
+    title: 'Offer malformed',
+    sentence: 'The offer of the data channel cannot be read. Start the run again in a current browser.',
+  },
   'path-unknown': {
     status: 404,
     title: 'Nothing here',

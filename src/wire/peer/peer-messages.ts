@@ -75,3 +75,7 @@ export const udpAdmissionSchema = z.object({
   key: z.string().max(64).nullable(),
 });
 export type UdpAdmission = z.infer<typeof udpAdmissionSchema>;
+
+/** Answer to an offer of a data channel (SDP, RFC 8866). */
+export const channelAnswerSchema = z.object({ answer: z.string().max(65_536) });
+export type ChannelAnswer = z.infer<typeof channelAnswerSchema>;

@@ -8,6 +8,7 @@ export const PEER_PATHS = {
   control: '/peer/v1/control',
   probe: '/peer/v1/probe',
   udp: '/peer/v1/udp',
+  channel: '/peer/v1/channel',
 } as const;
 
 /** A browser's test page and its peer may be on other hosts, so the simple-request rules of CORS are kept to. */

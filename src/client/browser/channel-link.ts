@@ -1,0 +1,55 @@
+import type { PeerAddress } from '../run/peer-address';
+import type { UdpProbing } from '../run/transport';
+import type { ChannelOrder, ChannelReport, ChannelSeries } from './channel-messages';
+
+const SERIES_PATIENCE_MS = 2000;
+
+/** The worker's end of the data channel, which the page holds. */
+export interface ChannelLink {
+  /** Null where the page could not open a channel. */
+  open(address: PeerAddress): Promise<UdpProbing | null>;
+  take(report: ChannelReport): void;
+}
+
+/** `order` goes to the page. The times in the series are moved from the page's clock to this worker's. */
+export function linkToChannel(order: (message: ChannelOrder) => void): ChannelLink {
+  let answerOpened: ((ok: boolean) => void) | null = null;
+  let answerSeries: ((series: ChannelSeries | null) => void) | null = null;
+  const stop = () => order({ kind: 'channel-stop' });
+  const probing: UdpProbing = {
+    stop,
+    pace: null,
+    finish: async (received, originMs) => {
+      const series = await new Promise<ChannelSeries | null>((resolve) => {
+        answerSeries = resolve;
+        setTimeout(() => resolve(null), SERIES_PATIENCE_MS);
+        order({ kind: 'channel-finish' });
+      });
+      const peerReceived = await received();
+      stop();
+      if (series === null) return null;
+      const { timeOriginMs, sentMs, ...rest } = series;
+      const shiftMs = timeOriginMs - performance.timeOrigin - originMs;
+      return {
+        ...rest,
+        kind: 'data-channel',
+        sentMs: sentMs.map((atMs) => atMs + shiftMs),
+        upMs: sentMs.map(() => null),
+        peerReceived,
+      };
+    },
+  };
+  return {
+    open: async (address) => {
+      const ok = await new Promise<boolean>((resolve) => {
+        answerOpened = resolve;
+        order({ kind: 'channel-open', address });
+      });
+      return ok ? probing : null;
+    },
+    take: (report) => {
+      if (report.kind === 'channel-opened') answerOpened?.(report.ok);
+      else answerSeries?.(report.series);
+    },
+  };
+}

@@ -1,0 +1,103 @@
+import { channelAnswerSchema, decodeChannelEcho, encodeChannelMessage, PEER_PATHS } from '@/wire';
+import { peerUrl, type PeerAddress } from '../run/peer-address';
+import type { ChannelOrder, ChannelReport, ChannelSeries } from './channel-messages';
+
+const MESSAGES_PER_SECOND = 50;
+const OPEN_PATIENCE_MS = 3000;
+const LAST_ECHOES_MS = 1500;
+const QUIET_MS = 400;
+
+/** Opens an unordered channel without retransmission; rejects when that is not possible in time. */
+async function openChannel(peer: PeerAddress, connection: RTCPeerConnection): Promise<RTCDataChannel> {
+  const channel = connection.createDataChannel('probes', { ordered: false, maxRetransmits: 0 });
+  channel.binaryType = 'arraybuffer';
+  const opened = new Promise<void>((resolve, reject) => {
+    channel.onopen = () => resolve();
+    setTimeout(() => reject(new Error('the channel did not open in time')), OPEN_PATIENCE_MS);
+  });
+  opened.catch(() => undefined);
+  await connection.setLocalDescription(await connection.createOffer());
+  const response = await fetch(peerUrl(peer, PEER_PATHS.channel), {
+    method: 'POST',
+    body: connection.localDescription!.sdp,
+  });
+  if (!response.ok) throw new Error(`status ${response.status}`);
+  const { answer } = channelAnswerSchema.parse(await response.json());
+  await connection.setRemoteDescription({ type: 'answer', sdp: answer });
+  await opened;
+  return channel;
+}
+
+function startSending(channel: RTCDataChannel) {
+  const sentMs: number[] = [];
+  const rttMs: (number | null)[] = [];
+  const reflected: (number | null)[] = [];
+  let duplicates = 0;
+  let lastEchoMs = performance.now();
+  channel.onmessage = ({ data }: MessageEvent<ArrayBuffer>) => {
+    const atMs = performance.now();
+    const echo = decodeChannelEcho(data);
+    const sent = echo === null ? undefined : sentMs[echo.sequence];
+    if (echo === null || sent === undefined) return;
+    lastEchoMs = atMs;
+    if (reflected[echo.sequence] !== null) duplicates += 1;
+    else {
+      reflected[echo.sequence] = echo.peerSequence;
+      rttMs[echo.sequence] = atMs - sent;
+    }
+  };
+  const timer = setInterval(() => {
+    if (channel.readyState !== 'open') return;
+    sentMs.push(performance.now());
+    rttMs.push(null);
+    reflected.push(null);
+    channel.send(encodeChannelMessage(sentMs.length - 1));
+  }, 1000 / MESSAGES_PER_SECOND);
+  const stop = () => clearInterval(timer);
+  const finish = async (): Promise<ChannelSeries | null> => {
+    stop();
+    const untilMs = performance.now() + LAST_ECHOES_MS;
+    while (rttMs.includes(null) && performance.now() < untilMs && performance.now() - lastEchoMs < QUIET_MS)
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    if (sentMs.length === 0) return null;
+    return { timeOriginMs: performance.timeOrigin, sentMs, rttMs, reflected, duplicates };
+  };
+  return { stop, finish };
+}
+
+/**
+ * Serves a worker's orders about the data channel on the page, where alone a browser allows one. Returns what takes an
+ * order; it ends with `channel-stop`.
+ */
+export function serveChannel(report: (message: ChannelReport) => void): (order: ChannelOrder) => void {
+  let connection: RTCPeerConnection | null = null;
+  let sending: ReturnType<typeof startSending> | null = null;
+  const stop = () => {
+    sending?.stop();
+    connection?.close();
+    connection = null;
+  };
+  const open = async (address: PeerAddress) => {
+    try {
+      // No servers: with none named, nobody outside is asked; the peer's own address is all that is needed.
+      connection = new RTCPeerConnection({ iceServers: [] });
+      sending = startSending(await openChannel(address, connection));
+      report({ kind: 'channel-opened', ok: true });
+    } catch {
+      stop();
+      report({ kind: 'channel-opened', ok: false });
+    }
+  };
+  return (order) => {
+    switch (order.kind) {
+      case 'channel-open':
+        void open(order.address);
+        return;
+      case 'channel-finish':
+        void (sending?.finish() ?? Promise.resolve(null)).then((series) => report({ kind: 'channel-series', series }));
+        return;
+      case 'channel-stop':
+        stop();
+    }
+  };
+}

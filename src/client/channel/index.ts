@@ -1,0 +1,1 @@
+export { serveChannel } from '../browser/channel-probing';

@@ -1,4 +1,12 @@
-import { reportOf, type ProfileName, type RunConditions, type RunReport, type RunSamples } from '@/core';
+import {
+  mean,
+  reportOf,
+  totalBytes,
+  type ProfileName,
+  type RunConditions,
+  type RunReport,
+  type RunSamples,
+} from '@/core';
 import type { LabClient } from './clients/lab-client';
 import type { LabProgram } from './net/lab-program';
 import type { LabLine } from './net/lab-line';
@@ -47,27 +55,41 @@ export async function watchedRun(
 
 /** Truths about one direction of a watched run, over the seconds that its figure was counted in. */
 export interface DirectionTruth {
-  /** Engine's counter over the kernel's, less 1. */
+  /** How much faster the engine's counter grew than the kernel's, as a share: slope of one over the other, less 1. */
   readonly counterError: number;
+  readonly pingIdleMs: number | null;
   readonly pingAddedMs: number | null;
-  readonly pingLoadedP95Ms: number | null;
 }
 
-export function truthOf(run: WatchedRun, way: 'down' | 'up'): DirectionTruth | null {
-  const { samples, report, kernel, ping } = run;
+/** Slope of y over x by least squares: bytes that wait out of order at the edges of the window cancel out. */
+function slope(x: readonly number[], y: readonly number[]): number {
+  const [mx, my] = [mean(x)!, mean(y)!];
+  const xy = x.reduce((sum, value, index) => sum + (value - mx) * (y[index]! - my), 0);
+  const xx = x.reduce((sum, value) => sum + (value - mx) ** 2, 0);
+  return xy / xx;
+}
+
+export function truthOf({ samples, report, kernel, ping }: WatchedRun, way: 'down' | 'up'): DirectionTruth | null {
   const { rate } = report[way];
+  const counters = way === 'down' ? samples.download : samples.upload;
   const idle = samples.phases.find(({ phase }) => phase === 'idle');
-  if (rate === null || samples.client === null || idle === undefined) return null;
-  const toWall = samples.client.wallMs + (way === 'down' ? 0 : (samples.peerClockOffsetMs ?? 0));
-  const [from, to] = [rate.countedFromMs + toWall, rate.countedToMs + toWall];
-  const engineBytes = (rate.meanBps * (rate.countedToMs - rate.countedFromMs)) / 8000;
-  const kernelBytes = kernel.payloadBytes(way === 'down' ? 'received' : 'sent', from, to);
+  if (rate === null || counters === null || samples.client === null || idle === undefined) return null;
   const { wallMs } = samples.client;
+  const toWall = wallMs + (way === 'down' ? 0 : (samples.peerClockOffsetMs ?? 0));
+  const total = totalBytes(counters);
+  const counted = counters.atMs.flatMap((atMs, index) =>
+    atMs >= rate.countedFromMs && atMs <= rate.countedToMs ? [index] : [],
+  );
+  const kernelBytes = kernel.payloadAt(
+    way === 'down' ? 'received' : 'sent',
+    counted.map((index) => counters.atMs[index]! + toWall),
+  );
+  const engineBytes = counted.map((index) => total[index]!);
   const idlePing = ping.medianMs(idle.fromMs + wallMs, idle.toMs + wallMs);
-  const loadedPing = ping.medianMs(from, to);
+  const loadedPing = ping.medianMs(rate.countedFromMs + toWall, rate.countedToMs + toWall);
   return {
-    counterError: engineBytes / kernelBytes - 1,
+    counterError: slope(kernelBytes, engineBytes) - 1,
+    pingIdleMs: idlePing,
     pingAddedMs: idlePing === null || loadedPing === null ? null : loadedPing - idlePing,
-    pingLoadedP95Ms: ping.p95Ms(from, to),
   };
 }

@@ -15,9 +15,18 @@ export function commandIn(netns: string, file: string, ...args: string[]): strin
   return command('ip', 'netns', 'exec', netns, file, ...args);
 }
 
+const running = new Set<ChildProcess>();
+// However the lab ends, what it started ends too.
+process.on('exit', () => {
+  for (const child of running) child.kill('SIGTERM');
+});
+
 /** Starts a program inside a network namespace. Its standard input stays open until it is stopped. */
 export function startIn(netns: string, file: string, ...args: string[]): ChildProcess {
-  return spawn('ip', ['netns', 'exec', netns, file, ...args], { stdio: ['pipe', 'pipe', 'inherit'] });
+  const child = spawn('ip', ['netns', 'exec', netns, file, ...args], { stdio: ['pipe', 'pipe', 'inherit'] });
+  running.add(child);
+  child.once('exit', () => running.delete(child));
+  return child;
 }
 
 /** Resolves with the first line of a program's output that fits; rejects when it ends before. */

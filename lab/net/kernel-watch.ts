@@ -10,13 +10,12 @@ type Sample = readonly [wallMs: number, rxBytes: number, rxPackets: number, txBy
 export class KernelCount {
   constructor(private readonly samples: readonly Sample[]) {}
 
-  /** TCP payload that crossed the interface between two wall times, bytes: all bytes less the headers of all packets. */
-  payloadBytes(way: 'received' | 'sent', fromWallMs: number, toWallMs: number): number {
-    const at = this.samples.map(([wallMs]) => wallMs);
-    const column = (index: number) => this.samples.map((sample) => sample[index]!);
-    const [bytes, packets] = way === 'received' ? [column(1), column(2)] : [column(3), column(4)];
-    const moved = (series: readonly number[]) => bytesAt(at, series, toWallMs) - bytesAt(at, series, fromWallMs);
-    return moved(bytes) - HEADER_BYTES * moved(packets);
+  /** TCP payload that had crossed the interface at each wall time, bytes: all bytes less the headers of all packets. */
+  payloadAt(way: 'received' | 'sent', wallMs: readonly number[]): number[] {
+    const at = this.samples.map(([sampled]) => sampled);
+    const [bytes, packets] = way === 'received' ? [1, 2] : [3, 4];
+    const payload = this.samples.map((sample) => sample[bytes]! - HEADER_BYTES * sample[packets]!);
+    return wallMs.map((time) => bytesAt(at, payload, time));
   }
 }
 

@@ -217,10 +217,14 @@ export function carriedBps({ rateMbps }: ShapedDirection, mtuBytes: number): num
 }
 
 /** Removes namespaces that an interrupted lab of a process that is gone has left. */
-export function removeLeftNamespaces(): void {
+export function removeLeftNamespaces(own?: number): void {
   for (const line of command('ip', 'netns', 'list').split('\n')) {
     const [name = '', pid] = /^straw(\d+)-\w+/.exec(line) ?? [];
     if (pid === undefined) continue;
+    if (Number(pid) === own) {
+      command('ip', 'netns', 'del', name);
+      continue;
+    }
     try {
       process.kill(Number(pid), 0);
     } catch {

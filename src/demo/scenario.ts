@@ -10,7 +10,7 @@ export const INSIDE_PEER_NAME = 'cupboard under the stairs';
 /** The empty line's round trip, and its queues when full: the upload queue is the router's fault. */
 export const LINE_ROUND_TRIP_MS = 14;
 export const LINE_DOWN_QUEUE_MS = 25;
-export const LINE_UP_QUEUE_MS = 220;
+export const LINE_UP_QUEUE_MS = 240;
 
 const cable = (mbps: number): Link => ({ medium: 'wired', negotiatedBps: mbps * 1e6, mtuBytes: 1500 });
 const wifi = (band: '2.4' | '5'): Link => ({ medium: 'wifi', band, linkRateBps: null });

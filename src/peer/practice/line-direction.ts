@@ -111,13 +111,13 @@ export class LineDirection {
   }
 
   #sliceRoom(): number {
-    return Math.min(this.#queue.sliceBytes, this.#queue.capacityBytes);
+    return Math.min(this.#queue.sliceBytes, this.#queue.leastFillableBytes);
   }
 
   #plan(nowMs: number): void {
     const dueMs = this.#queue.nextDueMs();
     const someWait = this.#flows.some((flow) => this.#readable(flow));
-    const roomMs = someWait ? this.#queue.roomAtMs(this.#sliceRoom()) : null;
+    const roomMs = someWait ? this.#queue.roomAtMs(this.#sliceRoom(), nowMs) : null;
     const nextMs = Math.min(dueMs ?? Infinity, roomMs ?? Infinity);
     if (nextMs === Infinity) return;
     const leftMs = nextMs - nowMs;

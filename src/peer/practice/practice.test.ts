@@ -49,22 +49,29 @@ describe('one direction of a line', () => {
     expect(queue.nextDueMs()).toBeNull();
   });
 
-  it('keeps what arrives later waiting behind what is queued: a full queue adds its length', () => {
-    const queue = new LineQueue<string>(options);
-    while (queue.roomBytes(0) >= 1000) queue.enter('bulk', Buffer.alloc(1000), 0);
-    expect(queue.waitingBytes(0)).toBe(100_000);
-    queue.enter('probe', Buffer.alloc(4), 0);
-    const through = queue.takeDue(1000);
+  it('keeps what arrives later waiting behind what is queued: a full queue adds nine tenths of its length on average', () => {
+    const fullAt = (nowMs: number) => {
+      const queue = new LineQueue<string>(options);
+      while (queue.roomBytes(nowMs) >= 1000) queue.enter('bulk', Buffer.alloc(1000), nowMs);
+      return queue;
+    };
+    const filled = Array.from({ length: 30 }, (_, k) => fullAt(k * 50).waitingBytes(k * 50));
+    expect(filled.reduce((sum, bytes) => sum + bytes, 0) / 30 / 100_000).toBeCloseTo(0.9, 1);
+    expect(Math.max(...filled)).toBeLessThanOrEqual(100_000);
+    const queue = fullAt(1499.999);
+    queue.enter('probe', Buffer.alloc(4), 1499.999);
+    const through = queue.takeDue(3000);
     expect(through.at(-1)).toMatchObject({ owner: 'probe' });
-    expect(through.at(-1)!.dueMs).toBeCloseTo(100 + 7, 1);
+    expect(through.at(-1)!.dueMs - 1500).toBeGreaterThan(98 + 7);
+    expect(through.at(-1)!.dueMs - 1500).toBeLessThan(100.1 + 7);
   });
 
   it('tells when there will be room again', () => {
     const queue = new LineQueue<string>(options);
-    queue.enter('bulk', Buffer.alloc(100_000), 0);
-    expect(queue.roomBytes(0)).toBe(0);
-    expect(queue.roomAtMs(1000)).toBeCloseTo(1);
-    expect(queue.roomBytes(1)).toBeCloseTo(1000);
+    queue.enter('bulk', Buffer.alloc(82_000), 0);
+    expect(queue.roomBytes(0)).toBeCloseTo(0);
+    expect(queue.roomAtMs(1000, 0)).toBeCloseTo(1);
+    expect(queue.roomBytes(queue.roomAtMs(1000, 0))).toBeGreaterThanOrEqual(1000);
   });
 
   it('never carries more than its rate over any stretch, whatever comes in', () => {

@@ -12,7 +12,7 @@ export interface Closable {
 
 /** How many UDP packets of a client have arrived. */
 export interface UdpCount {
-  received(): number;
+  readonly received: () => number;
   close(): void;
 }
 

@@ -1,0 +1,58 @@
+import { cpus } from 'node:os';
+import { Command } from 'commander';
+import { basesTable, othersTable, queuesTable, ratesTable } from './tables/accuracy';
+import { economyTable, lossTable, togetherTable, troubleTable, unshapedTable } from './tables/behaviour';
+import { removeLeftNamespaces } from './net/lab-line';
+import { readyForLab } from './net/lab-rights';
+import { tunnelTable } from './tables/tunnel';
+import { practiceTable } from './tables/practice';
+
+/** The accuracy lab: real runs of the real program over lines that the kernel shapes, held against its own counters. */
+const TABLES: Readonly<Record<string, (runs: number) => Promise<void>>> = {
+  rates: ratesTable,
+  bases: basesTable,
+  queues: queuesTable,
+  others: othersTable,
+  economy: economyTable,
+  loss: lossTable,
+  trouble: () => troubleTable(),
+  together: () => togetherTable(),
+  tunnel: tunnelTable,
+  practice: practiceTable,
+  unshaped: unshapedTable,
+};
+
+async function run(names: string[], { runs }: { runs: string }): Promise<void> {
+  const missing = await readyForLab();
+  if (missing !== null) {
+    console.error(missing);
+    process.exit(1);
+  }
+  removeLeftNamespaces();
+  const [cpu] = cpus();
+  console.log(
+    `${new Date().toISOString().slice(0, 10)}, ${cpus().length} × ${cpu?.model.trim()}, Node ${process.versions.node}, ${runs} runs a row`,
+  );
+  for (const name of names.length === 0 ? Object.keys(TABLES) : names) {
+    const table = TABLES[name];
+    if (table === undefined) {
+      console.error(`There is no table ${name}. Choose among: ${Object.keys(TABLES).join(', ')}.`);
+      process.exit(1);
+    }
+    await table(Math.max(1, Number(runs) || 5));
+  }
+}
+
+// Interrupted, the process ends at once; what it leaves behind is named after it and removed by the next start.
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.on(signal, () => {
+    removeLeftNamespaces(process.pid);
+    process.exit(130);
+  });
+
+await new Command('lab')
+  .argument('[tables...]', `which: ${Object.keys(TABLES).join(', ')}; all when none is named`)
+  .option('--runs <number>', 'runs for each row', '5')
+  .showHelpAfterError()
+  .action(run)
+  .parseAsync();

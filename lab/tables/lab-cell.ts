@@ -1,0 +1,67 @@
+import type { ProfileName } from '@/core';
+import { browserClient } from '../clients/browser-client';
+import type { LabClient } from '../clients/lab-client';
+import { nodeClient } from '../clients/node-client';
+import { Unfinished, watchedRun, type WatchedRun } from '../measure-run';
+import { LabLine, PLAIN_LINE, type LabLineConfig } from '../net/lab-line';
+import { startLabProgram, type LabProgram } from '../net/lab-program';
+
+export type ClientName = LabClient['name'];
+
+/** A line that stands, with the program at its far end and a client at the near one. */
+export interface Bench {
+  readonly line: LabLine;
+  readonly program: LabProgram;
+  readonly client: LabClient;
+}
+
+export function clientFor(name: ClientName, line: LabLine): Promise<LabClient> {
+  const netns = line.netns('client');
+  return name === 'Node' ? Promise.resolve(nodeClient(netns)) : browserClient(netns);
+}
+
+/** Builds a line with everything on it, lends it, and takes all of it down again, whatever happens. */
+export async function onBench<Result>(
+  config: Partial<LabLineConfig>,
+  clientName: ClientName,
+  use: (bench: Bench) => Promise<Result>,
+): Promise<Result> {
+  const line = new LabLine({ ...PLAIN_LINE, ...config });
+  const stops: (() => Promise<void>)[] = [() => line.close()];
+  try {
+    await line.open();
+    const program = await startLabProgram(line);
+    stops.push(() => program.stop());
+    const client = await clientFor(clientName, line);
+    stops.push(() => client.close());
+    return await use({ line, program, client });
+  } finally {
+    for (const stop of stops.reverse()) await stop().catch((error: Error) => console.error(error.message));
+  }
+}
+
+/** Several watched runs over one line. A run without a result is said and left out. */
+export async function watchedRuns(
+  config: Partial<LabLineConfig>,
+  clientName: ClientName,
+  runs: number,
+  profile: ProfileName = 'standard',
+): Promise<{ readonly runs: WatchedRun[]; readonly line: LabLineConfig }> {
+  return onBench(config, clientName, async ({ line, program, client }) => {
+    const done: WatchedRun[] = [];
+    for (let run = 0; run < runs; run += 1) {
+      try {
+        done.push(await watchedRun(line, program, client, profile));
+      } catch (error) {
+        if (!(error instanceof Unfinished)) throw error;
+        console.error(`  no result: ${error.message}`);
+      }
+    }
+    return { runs: done, line: line.config };
+  });
+}
+
+/** Both directions shaped alike. */
+export function symmetric(rateMbps: number | null, queueMs: number) {
+  return { down: { rateMbps, queueMs }, up: { rateMbps, queueMs } };
+}

@@ -10,6 +10,8 @@ import { AgentFault } from './agent-faults';
 import type { KnownDevices } from './known-devices';
 
 const PATIENCE_MS = 10_000;
+const HAND_IN_PATIENCE_MS = 60_000;
+const RETRY_MS = 3000;
 
 /** The console as the agent uses it: the same API as the page on a device. */
 export class ConsoleClient {
@@ -68,8 +70,20 @@ export class ConsoleClient {
     await this.#post(`/api/v1/runs/${runId}/alive`, { runKey }).catch(() => undefined);
   }
 
+  /** Hands a run in; while the console is away it is tried again, for a while. The same run may be handed in twice. */
   async handIn({ runId, runKey }: RunGrant, handIn: HandIn): Promise<HandInAnswer> {
-    const answer = handInAnswerSchema.safeParse(await this.#post(`/api/v1/runs/${runId}/hand-in`, { runKey, handIn }));
+    const untilMs = performance.now() + HAND_IN_PATIENCE_MS;
+    const post = async (): Promise<unknown> => {
+      try {
+        return await this.#post(`/api/v1/runs/${runId}/hand-in`, { runKey, handIn });
+      } catch (error) {
+        const away = error instanceof AgentFault && error.code === 'console-unreachable';
+        if (!away || performance.now() > untilMs) throw error;
+        await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
+        return post();
+      }
+    };
+    const answer = handInAnswerSchema.safeParse(await post());
     if (!answer.success) throw new AgentFault('console-odd', { origin: this.origin });
     return answer.data;
   }

@@ -74,6 +74,8 @@ export function estimateRate(series: CounterSeries | null, options: RateOptions)
       isSettled(bins.bps, RATE_BIN_MS, rules) &&
       lastBps !== null &&
       Math.abs(lastBps - steadyBps) <= SETTLED_WITHIN * steadyBps &&
+      // More arrived than the steady rate tells: the line was faster before, and changed.
+      meanBps <= (1 + SETTLED_WITHIN) * steadyBps &&
       // A direction that was ended before it had counted enough has not shown that it was steady.
       (bins.bps.length + 1) * RATE_BIN_MS >= leastCountedMs(idleRttMs, rules),
     streams,

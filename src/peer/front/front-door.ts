@@ -83,11 +83,11 @@ export function createFrontDoor(peer: Peer, { consolePort }: FrontDoorOptions): 
     open.add(socket);
     socket.once('close', () => open.delete(socket));
     sortConnection(socket, {
-      accept: (url, contentLength, raw) => {
+      opened: (raw) => {
         open.add(raw);
         raw.once('close', () => open.delete(raw));
-        return peer.acceptUpload(url, contentLength, raw);
       },
+      accept: (url, contentLength, raw) => peer.acceptUpload(url, contentLength, raw),
       serve: (connection) => http.emit('connection', connection),
     });
   });

@@ -6,6 +6,8 @@ import { takeOver } from './raw-connection';
 
 /** What an upload connection needs of the front door. */
 export interface UploadHost {
+  /** A connection was taken over; the socket that the server made for it is gone. */
+  opened(socket: Socket): void;
   /** A place for the bytes of one request, or the whole answer that refuses it. */
   accept(url: URL, contentLength: number, socket: Socket): UploadSink | { readonly refusal: string };
   /** Gives a connection to the full HTTP server. */
@@ -158,6 +160,7 @@ export function sortConnection(socket: Socket, host: UploadHost): void {
       const raw = takeOver(socket, (bytes) => connection.take(bytes));
       if (raw !== null) {
         connection.socket = raw;
+        host.opened(raw);
         raw.on('error', () => raw.destroy());
         raw.setTimeout(IDLE_MS, () => raw.destroy());
         raw.on('close', () => connection.closed());

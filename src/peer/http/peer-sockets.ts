@@ -7,8 +7,11 @@ import type { SessionRegistry } from '../session/session-registry';
 import { refuseUpgrade } from './answer';
 
 const LONGEST_FRAME = 256;
-/** A client that answers no ping for two of these is gone, ms. */
-const PING_MS = 4000;
+/**
+ * A client that has not answered a ping by the next one is gone, ms. Long enough to outlast a line that is dead for five
+ * seconds, and the pause of TCP after it.
+ */
+const PING_MS = 8000;
 
 /** Ends a socket that no longer answers; returns what stops the watching. */
 function watchAlive(socket: WebSocket): () => void {

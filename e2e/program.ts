@@ -11,6 +11,8 @@ export interface StartOptions {
   readonly mode: 'demo' | 'start';
   readonly port: number;
   readonly data: string;
+  /** Further words of the command line. */
+  readonly more?: readonly string[];
 }
 
 /** The real program, started for a test. */
@@ -43,10 +45,9 @@ function childrenOf(pid: number, word: string): number[] {
 }
 
 /** Starts the launcher and gathers what it prints; resolves when it has ended or printed what is waited for. */
-export async function launch({ mode, port, data }: StartOptions, until: RegExp) {
-  const child: ChildProcess = spawn(process.execPath, [LAUNCHER, mode, '--port', String(port), '--data', data], {
-    stdio: ['ignore', 'pipe', 'pipe'],
-  });
+export async function launch({ mode, port, data, more = [] }: StartOptions, until: RegExp) {
+  const args = [LAUNCHER, mode, '--port', String(port), '--data', data, ...more];
+  const child: ChildProcess = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'pipe'] });
   let output = '';
   const ended = once(child, 'exit').then(([code]) => code as number | null);
   await new Promise<void>((resolve, reject) => {

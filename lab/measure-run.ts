@@ -30,7 +30,7 @@ export const LAB_CONDITIONS: RunConditions = {
 export interface WatchedRun {
   readonly samples: RunSamples;
   readonly report: RunReport;
-  readonly kernel: KernelCount;
+  readonly kernel: { readonly down: KernelCount; readonly up: KernelCount };
   readonly ping: PingRecord;
   readonly tookMs: number;
 }
@@ -44,10 +44,13 @@ export async function watchedRun(
   client: LabClient,
   profile: ProfileName,
 ): Promise<WatchedRun> {
-  const endKernel = await watchKernel(line.netns('client'), line.clientDevice);
+  // Each direction is counted where it arrives: what leaves the client may still be dropped by the shaper.
+  const endDown = await watchKernel(line.netns('client'), line.clientDevice);
+  const endUp = await watchKernel(line.netns('peer'), line.peerDevice);
   const endPing = startPing(line.netns('client'), line.peerAddress);
   const run = await client.run(program.joinAddress, profile);
-  const [kernel, ping] = [await endKernel(), await endPing()];
+  const kernel = { down: await endDown(), up: await endUp() };
+  const ping = await endPing();
   if (run.status === 'unfinished') throw new Unfinished(run.sentence);
   const { samples, tookMs } = run;
   return { samples, report: reportOf(samples, LAB_CONDITIONS), kernel, ping, tookMs };
@@ -80,10 +83,7 @@ export function truthOf({ samples, report, kernel, ping }: WatchedRun, way: 'dow
   const counted = counters.atMs.flatMap((atMs, index) =>
     atMs >= rate.countedFromMs && atMs <= rate.countedToMs ? [index] : [],
   );
-  const kernelBytes = kernel.payloadAt(
-    way === 'down' ? 'received' : 'sent',
-    counted.map((index) => counters.atMs[index]! + toWall),
-  );
+  const kernelBytes = kernel[way].payloadAt(counted.map((index) => counters.atMs[index]! + toWall));
   const engineBytes = counted.map((index) => total[index]!);
   const idlePing = ping.medianMs(idle.fromMs + wallMs, idle.toMs + wallMs);
   const loadedPing = ping.medianMs(rate.countedFromMs + toWall, rate.countedToMs + toWall);

@@ -29,6 +29,7 @@ const STEPS = [
   ['import rules (dependency-cruiser)', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']],
   ['types (tsc)', bin('tsc'), ['-p', '.']],
   ['unit tests (jest)', bin('jest'), ['--json', '--outputFile', 'test-results/jest.json']],
+  ['accuracy (short lab)', process.execPath, ['scripts/tool.mjs', 'lab/short.ts']],
   ['interface (playwright)', bin('playwright'), ['test', '--reporter=list,json']],
 ];
 

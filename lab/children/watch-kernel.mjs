@@ -1,7 +1,7 @@
 /**
  * Runs inside a network namespace: reads the kernel's counters of one interface every 10 ms until its standard input
  * ends, then prints them as one JSON line. `watch-kernel.mjs DEVICE`
- * Columns: wall ms, received bytes, received packets, sent bytes, sent packets.
+ * Columns: wall ms, received bytes, received packets.
  */
 import { readFileSync } from 'node:fs';
 
@@ -12,8 +12,8 @@ const timer = setInterval(() => {
     .split('\n')
     .find((text) => text.trim().startsWith(`${device}:`));
   const wallMs = performance.timeOrigin + performance.now();
-  const [rxBytes, rxPackets, , , , , , , txBytes, txPackets] = line.split(':')[1].trim().split(/\s+/).map(Number);
-  samples.push([wallMs, rxBytes, rxPackets, txBytes, txPackets]);
+  const [bytes, packets] = line.split(':')[1].trim().split(/\s+/).map(Number);
+  samples.push([wallMs, bytes, packets]);
 }, 10);
 process.stdout.write('ready\n');
 process.stdin.resume();

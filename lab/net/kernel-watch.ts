@@ -4,17 +4,16 @@ import { ended, lineOf, startIn } from './command';
 /** Headers of a packet as veth and the shaper see it: Ethernet 14, IPv4 20, TCP 32 with timestamps. */
 const HEADER_BYTES = 66;
 
-type Sample = readonly [wallMs: number, rxBytes: number, rxPackets: number, txBytes: number, txPackets: number];
+type Sample = readonly [wallMs: number, receivedBytes: number, receivedPackets: number];
 
 /** What the kernel counted on one interface while it was watched. */
 export class KernelCount {
   constructor(private readonly samples: readonly Sample[]) {}
 
-  /** TCP payload that had crossed the interface at each wall time, bytes: all bytes less the headers of all packets. */
-  payloadAt(way: 'received' | 'sent', wallMs: readonly number[]): number[] {
+  /** TCP payload that the interface had received at each wall time, bytes: all bytes less the headers of all packets. */
+  payloadAt(wallMs: readonly number[]): number[] {
     const at = this.samples.map(([sampled]) => sampled);
-    const [bytes, packets] = way === 'received' ? [1, 2] : [3, 4];
-    const payload = this.samples.map((sample) => sample[bytes]! - HEADER_BYTES * sample[packets]!);
+    const payload = this.samples.map(([, bytes, packets]) => bytes - HEADER_BYTES * packets);
     return wallMs.map((time) => bytesAt(at, payload, time));
   }
 }

@@ -87,27 +87,34 @@ export async function lossTable(runs: number): Promise<void> {
         { ...symmetric(100, 1000), baseMs: 20, lossRatio },
         client,
         async ({ line, program, client: device }) => {
+          const total = { sent: 0, unanswered: 0, up: 0, down: 0, kernelUp: 0, kernelDown: 0 };
           for (let run = 0; run < runs; run += 1) {
-            const before = [line.dropped('up').udp, line.dropped('down').udp] as const;
+            const before = { up: line.dropped('up').udp, down: line.dropped('down').udp };
             const done = await device.run(program.joinAddress, client === 'Node' ? 'standard' : 'thorough');
-            if (done.status === 'unfinished') {
-              console.error(`  no result: ${done.sentence}`);
+            const loss = done.status === 'finished' ? reportOf(done.samples, LAB_CONDITIONS).loss : null;
+            if (loss === null) {
+              console.error(`  no loss: ${done.status === 'finished' ? 'not measured' : done.sentence}`);
               continue;
             }
-            const { loss } = reportOf(done.samples, LAB_CONDITIONS);
-            const [up, down] = [line.dropped('up').udp - before[0], line.dropped('down').udp - before[1]];
             const lost = lostPackets(loss);
-            const kernel = (count: number) => (client === 'Node' ? count : 'n/a');
-            table.row(
-              `${lossRatio * 100} %`,
-              client,
-              loss?.sent ?? '–',
-              `${lost.up ?? '–'} / ${kernel(up)}`,
-              `${lost.down ?? '–'} / ${kernel(down)}`,
-              loss === null ? 'not measured' : `${(loss.lossRatio * 100).toFixed(2)} %`,
-              `${((1 - (1 - lossRatio) ** 2) * 100).toFixed(2)} %`,
-            );
+            total.sent += loss.sent;
+            total.unanswered += Math.round(loss.lossRatio * loss.sent);
+            total.up += lost.up ?? 0;
+            total.down += lost.down ?? 0;
+            total.kernelUp += line.dropped('up').udp - before.up;
+            total.kernelDown += line.dropped('down').udp - before.down;
           }
+          // A data channel sends acknowledgements of its own, which the kernel drops and counts too.
+          const kernel = (count: number) => (client === 'Node' ? count : 'n/a');
+          table.row(
+            `${lossRatio * 100} %`,
+            client,
+            total.sent,
+            `${total.up} / ${kernel(total.kernelUp)}`,
+            `${total.down} / ${kernel(total.kernelDown)}`,
+            `${((total.unanswered / total.sent) * 100).toFixed(2)} %`,
+            `${((1 - (1 - lossRatio) ** 2) * 100).toFixed(2)} %`,
+          );
         },
       );
 }

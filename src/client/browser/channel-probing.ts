@@ -2,7 +2,8 @@ import { channelAnswerSchema, decodeChannelEcho, encodeChannelMessage, PEER_PATH
 import { peerUrl, type PeerAddress } from '../run/peer-address';
 import type { ChannelOrder, ChannelReport, ChannelSeries } from './channel-messages';
 
-const MESSAGES_PER_SECOND = 50;
+/** Fewer than an agent's: each costs about 130 bytes on the line, there and back. */
+const MESSAGES_PER_SECOND = 20;
 const OPEN_PATIENCE_MS = 3000;
 const LAST_ECHOES_MS = 1500;
 const QUIET_MS = 400;

@@ -62,6 +62,24 @@ test('the run is on the board, in the ledger, and on a page of its own with its 
   await expect(page.getByText('No run matches.')).toBeVisible();
 });
 
+test('a run of a page measures loss too where the peer opens data channels', async ({ page }) => {
+  const own = await startProgram({
+    ...{ mode: 'demo', port: 4965, data: newDataFolder() },
+    more: ['--channel-ports', '4920-4930'],
+  });
+  try {
+    await page.goto(`${own.origin}/j?profile=standard`);
+    await answer(page, { name: 'Counting laptop', reach: 'inside the office only' });
+    await measure(page);
+    await resultShown(page);
+    await page.goto(own.origin);
+    await page.getByRole('link', { name: /^Counting laptop/ }).click();
+    await expect(page.getByText(/messages over an unordered data channel/)).toContainText(/0\.\d\d %/);
+  } finally {
+    await own.interrupt();
+  }
+});
+
 test('everything is still there after every process was killed and the program started again', async ({ page }) => {
   const code = program.code;
   await program.killAll();

@@ -7,9 +7,11 @@ import {
   type RunReport,
   type RunSamples,
 } from '@/core';
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import type { LabClient } from './clients/lab-client';
 import type { LabProgram } from './net/lab-program';
-import type { LabLine } from './net/lab-line';
+import type { LabLine, LabLineConfig } from './net/lab-line';
 import { watchKernel, type KernelCount } from './net/kernel-watch';
 import { startPing, type PingRecord } from './net/system-ping';
 
@@ -37,6 +39,15 @@ export interface WatchedRun {
 
 export class Unfinished extends Error {}
 
+/** With LAB_KEEP=FOLDER the raw samples of each run are kept there: what the fixtures of the unit tests are made from. */
+function keepSamples(config: LabLineConfig, client: string, samples: RunSamples): void {
+  const folder = process.env['LAB_KEEP'];
+  if (folder === undefined) return;
+  mkdirSync(folder, { recursive: true });
+  const file = `${config.down.rateMbps}-${config.up.rateMbps}-${config.baseMs}ms-${client}-${Date.now()}.json`;
+  writeFileSync(join(folder, file.toLowerCase()), JSON.stringify({ config, client, samples }));
+}
+
 /** Throws Unfinished when the run gave no result. */
 export async function watchedRun(
   line: LabLine,
@@ -53,6 +64,7 @@ export async function watchedRun(
   const ping = await endPing();
   if (run.status === 'unfinished') throw new Unfinished(run.sentence);
   const { samples, tookMs } = run;
+  keepSamples(line.config, client.name, samples);
   return { samples, report: reportOf(samples, LAB_CONDITIONS), kernel, ping, tookMs };
 }
 

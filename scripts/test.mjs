@@ -38,10 +38,11 @@ function counts() {
     existsSync(join(RESULTS, name)) ? JSON.parse(readFileSync(join(RESULTS, name), 'utf8')) : null;
   const jest = read('jest.json');
   const playwright = read('playwright.json')?.stats;
+  const lab = read('lab.json');
   return {
-    passed: (jest?.numPassedTests ?? 0) + (playwright?.expected ?? 0) + (playwright?.flaky ?? 0),
-    failed: (jest?.numFailedTests ?? 0) + (playwright?.unexpected ?? 0),
-    skipped: (jest?.numPendingTests ?? 0) + (playwright?.skipped ?? 0),
+    passed: (jest?.numPassedTests ?? 0) + (playwright?.expected ?? 0) + (playwright?.flaky ?? 0) + (lab?.passed ?? 0),
+    failed: (jest?.numFailedTests ?? 0) + (playwright?.unexpected ?? 0) + (lab?.failed ?? 0),
+    skipped: (jest?.numPendingTests ?? 0) + (playwright?.skipped ?? 0) + (lab?.skipped ?? 0),
   };
 }
 

@@ -7,22 +7,25 @@ import { PEER_PATHS, type ControlMessage, type SessionOpened } from '@/wire';
 import { signTicket, type TicketClaims } from '@/wire/ticket';
 import { createFrontDoor } from './front/front-door';
 import { Peer } from './http/peer';
+import type { StampReflector } from './udp/stamp-reflector';
 
 const { privateKey, publicKey } = generateKeyPairSync('ed25519');
 
 export interface TestPeerOptions {
   readonly consolePort?: number | null;
   readonly mostSessions?: number;
+  readonly reflector?: StampReflector | null;
 }
 
 /** A real peer on a free loopback port, with a console key of its own; for tests of this folder. */
-export async function startTestPeer({ consolePort = null, mostSessions = 4 }: TestPeerOptions = {}) {
+export async function startTestPeer({ consolePort = null, mostSessions = 4, reflector = null }: TestPeerOptions = {}) {
   let wallMs = 1_700_000_000_000;
   const peer = new Peer({
     name: 'test peer',
     version: '0.0.0',
     trusted: [publicKey],
     mostSessions,
+    reflector,
     wallMs: () => wallMs,
     monotonicMs: () => performance.now(),
   });

@@ -145,6 +145,35 @@ describe('a peer', () => {
     expect(await codeOf(await fetch(peer.url(PEER_PATHS.down, session, 0)))).toEqual([401, 'session-unknown']);
   });
 
+  it('tells a client that measures how busy it is and who else measures', async () => {
+    const [mine, other] = [await peer.open(), await peer.open()];
+    const control = await peer.socket(PEER_PATHS.control, mine.session);
+    await peer.socket(PEER_PATHS.control, other.session);
+    const pulling = await fetch(peer.url(PEER_PATHS.down, other.session, 0));
+    void (async () => {
+      for await (const part of pulling.body as unknown as AsyncIterable<Uint8Array>) void part;
+    })().catch(() => undefined);
+    const load = await controlMessage(control, (message) => message.kind === 'load');
+    expect(load).toMatchObject({ sample: { otherSessions: 1, loopLateMs: expect.any(Number) } });
+  });
+
+  it('answers how many UDP packets came, and closes on any other question', async () => {
+    const { session } = await peer.open();
+    const control = await peer.socket(PEER_PATHS.control, session);
+    const counted = controlMessage(control, (message) => message.kind === 'udp-counts');
+    control.send('{"kind":"udp-counts"}');
+    expect(await counted).toEqual({ kind: 'udp-counts', received: 0 });
+    control.send('{"kind":"give me all"}');
+    expect(await once(control, 'close')).toMatchObject([1008, expect.anything()]);
+  });
+
+  it('says that UDP and data channels are not enabled until they are', async () => {
+    const { session } = await peer.open();
+    const post = (path: string) => fetch(peer.url(path, session), { method: 'POST', body: 'v=0' });
+    expect(await codeOf(await post(PEER_PATHS.udp))).toEqual([409, 'udp-off']);
+    expect(await codeOf(await post(PEER_PATHS.channel))).toEqual([409, 'channel-off']);
+  });
+
   it('takes no more runs at once than it may', async () => {
     for (let run = 0; run < 4; run += 1) await peer.open();
     const fifth = await peer.postTicket(peer.ticket());

@@ -1,15 +1,14 @@
-import { execFile } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { promisify } from 'node:util';
 import { median } from '@/core';
+import { chromiumClient, rawClient, type BulkClient } from './bulk-clients';
 import { startNginx, startPeer, type ServerUnderTest } from './server-under-test';
 
 /** The peer against nginx with the same client on this machine, turn by turn: rates and processor time as ratios. */
 const ROUNDS = Number(process.argv[2] ?? 5);
 const SECONDS = 3;
-const STREAMS = 3;
 const TICKS_PER_SECOND = 100;
 const CLIENTS = 50;
+const WANTED = { down: { rate: 0.95, cpu: 1.5 }, up: { rate: 0.95, cpu: 1.8 } } as const;
 
 interface Turn {
   readonly gbps: number;
@@ -26,42 +25,40 @@ function memoryMb(pid: number): number {
   return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024;
 }
 
-const runProgram = promisify(execFile);
-
-/** The bench's own event loop must turn meanwhile: it answers the peer's pings. */
-async function turn(server: ServerUnderTest, way: 'down' | 'up'): Promise<Turn> {
+async function turn(server: ServerUnderTest, client: BulkClient, way: 'down' | 'up'): Promise<Turn> {
   const before = cpuSeconds(server.pid);
-  const url = way === 'down' ? server.downUrl : server.upUrl;
-  const args = ['lab/children/bulk-client.mjs', way, url, String(STREAMS), String(SECONDS)];
-  const { stdout } = await runProgram(process.execPath, args);
-  const { bytes, ms } = JSON.parse(stdout) as { bytes: number; ms: number };
+  const { bytes, ms } = await client.move(server, way, SECONDS);
   const gigabits = (bytes * 8) / 1e9;
   return { gbps: (gigabits * 1000) / ms, cpuPerGigabit: (cpuSeconds(server.pid) - before) / gigabits };
 }
 
 const nginx = await startNginx(4901);
 const peer = await startPeer(4902);
+const chromium = await chromiumClient();
 try {
-  console.log(`${new Date().toISOString().slice(0, 10)}, Node ${process.versions.node}, ${ROUNDS} rounds\n`);
-  console.log('| way | nginx Gb/s | peer Gb/s | rate ratio | wanted | CPU ratio per Gb | wanted |');
-  console.log('|---|---|---|---|---|---|---|');
-  for (const way of ['down', 'up'] as const) {
-    const rounds: { nginx: Turn; peer: Turn }[] = [];
-    for (let round = 0; round < ROUNDS; round += 1)
-      rounds.push({ nginx: await turn(nginx, way), peer: await turn(peer, way) });
-    const of = (pick: (round: (typeof rounds)[number]) => number) => median(rounds.map(pick))!.toFixed(2);
-    console.log(
-      `| ${way} | ${of((r) => r.nginx.gbps)} | ${of((r) => r.peer.gbps)} | ${of((r) => r.peer.gbps / r.nginx.gbps)} | ≥ 0.95 | ` +
-        `${of((r) => r.peer.cpuPerGigabit / r.nginx.cpuPerGigabit)} | ≤ ${way === 'down' ? '1.5' : '1.8'} |`,
-    );
-  }
+  console.log(`${new Date().toISOString().slice(0, 10)}, Node ${process.versions.node}, median of ${ROUNDS} rounds\n`);
+  console.log('| client | way | nginx Gb/s | peer Gb/s | rate ratio | wanted | CPU ratio per Gb | wanted |');
+  console.log('|---|---|---|---|---|---|---|---|');
+  for (const client of [chromium, rawClient])
+    for (const way of ['down', 'up'] as const) {
+      const rounds: { nginx: Turn; peer: Turn }[] = [];
+      for (let round = 0; round < ROUNDS; round += 1)
+        rounds.push({ nginx: await turn(nginx, client, way), peer: await turn(peer, client, way) });
+      const of = (pick: (round: (typeof rounds)[number]) => number) => median(rounds.map(pick))!.toFixed(2);
+      console.log(
+        `| ${client.name} | ${way} | ${of((r) => r.nginx.gbps)} | ${of((r) => r.peer.gbps)} | ` +
+          `${of((r) => r.peer.gbps / r.nginx.gbps)} | ≥ ${WANTED[way].rate} | ` +
+          `${of((r) => r.peer.cpuPerGigabit / r.nginx.cpuPerGigabit)} | ≤ ${WANTED[way].cpu} |`,
+      );
+    }
   for (let client = 0; client < CLIENTS; client += 1) await peer.openSession();
-  await turn(peer, 'down');
-  await turn(peer, 'up');
+  await turn(peer, rawClient, 'down');
+  await turn(peer, rawClient, 'up');
   console.log(
     `\nMemory of the peer with ${CLIENTS} clients connected: ${memoryMb(peer.pid).toFixed(0)} MB (wanted: under 150)`,
   );
 } finally {
+  await chromium.close();
   await peer.stop();
   await nginx.stop();
 }

@@ -44,7 +44,7 @@ export async function startNginx(port: number): Promise<ServerUnderTest> {
      events { worker_connections 256; }
      http { access_log off; sendfile on; tcp_nopush on; keepalive_timeout 60s; client_body_temp_path ${folder}/body;
        server { listen 127.0.0.1:${port}; client_max_body_size 0; lingering_time 600s; lingering_timeout 60s;
-         location /down { alias ${folder}/big; } location /up { return 200; } location / { return 204; } } }`,
+         location /down { alias ${folder}/big; } location /up { return 200; } location / { default_type text/plain; return 200 nginx; } } }`,
   );
   const child = spawn('nginx', ['-c', config], { stdio: 'inherit' });
   await answers(`http://127.0.0.1:${port}/`);

@@ -4,6 +4,7 @@ import { once } from 'node:events';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { StartRun } from '@/wire';
 import { AgentFault } from './agent-faults';
 import { ConsoleClient } from './console-client';
 import { KnownDevices } from './known-devices';
@@ -13,10 +14,14 @@ const GRANT = {
   ...{ profile: 'standard', pacedBps: null, deviceId: 'device-1', deviceName: 'box' },
   yardstick: { downBps: null, upBps: null },
 };
-const ORDER = {
-  ...{ deviceName: 'box', spotName: '', link: { medium: 'unknown' }, reach: 'internet' },
-  ...{ profile: 'standard', pacedMbps: null },
-} as const;
+const ORDER: Omit<StartRun, 'code' | 'deviceId'> = {
+  deviceName: 'box',
+  spotName: '',
+  link: { medium: 'unknown' },
+  reach: 'internet',
+  profile: 'standard',
+  pacedMbps: null,
+};
 
 describe('the agent and its console', () => {
   let folder: string;

@@ -41,7 +41,10 @@ export function BoardCell({ cell, nowMs, label }: BoardCellProps) {
         {cell.linkBelowPlan && <span className="text-starved">kink</span>}
         {cell.addedMs !== null && (
           <span>
-            <span className="figure text-[0.72rem] text-delay">{addedDelayWords(cell.addedMs)}</span> {cell.rating}
+            <span className="figure text-[0.72rem] text-delay">
+              {cell.addedMs === null ? '–' : addedDelayWords(cell.addedMs)}
+            </span>{' '}
+            {cell.rating}
           </span>
         )}
         <span className="ml-auto">{ageWords(nowMs - cell.startedAtMs)}</span>

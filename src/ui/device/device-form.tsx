@@ -149,7 +149,7 @@ export function DeviceForm({ join, answers, onAnswers, onRun, busy }: DeviceForm
             ))}
           </datalist>
         </Line>
-        <div className="grid grid-cols-[1fr_auto] gap-4">
+        <div className="grid grid-cols-[1.3fr_1fr] items-end gap-4">
           <Line question="How is it connected?">
             <select
               className="field"

@@ -1,4 +1,4 @@
-import { addedDelayWords, rateBloat, rateFigure } from '@/core';
+import { addedDelayWords, delayWords, rateBloat, rateFigure } from '@/core';
 import type { HandInAnswer } from '@/wire';
 import { StrawBar } from '../straw/straw-bar';
 import { VerdictMark } from '../verdict/verdict-mark';
@@ -26,6 +26,7 @@ function Rate({
 /** The result on the device: one sentence, three figures. */
 export function RunResult({ answer }: { readonly answer: HandInAnswer }) {
   const { result } = answer;
+  const loaded = result !== null && (result.downBps !== null || result.upBps !== null);
   if (result === null)
     return (
       <section role="alert" className="border-l-[3px] border-starved pl-4">
@@ -43,14 +44,20 @@ export function RunResult({ answer }: { readonly answer: HandInAnswer }) {
       </h1>
       <p className="mt-1 text-quiet">{answer.delay}</p>
       <div className="mt-5 space-y-2">
-        <Rate direction="down" rateBps={result.downBps} yardstickBps={result.yardstickDownBps} />
-        <Rate direction="up" rateBps={result.upBps} yardstickBps={result.yardstickUpBps} />
+        {loaded && (
+          <>
+            <Rate direction="down" rateBps={result.downBps} yardstickBps={result.yardstickDownBps} />
+            <Rate direction="up" rateBps={result.upBps} yardstickBps={result.yardstickUpBps} />
+          </>
+        )}
         <div className="grid grid-cols-[3.5rem_1fr_6.5rem] items-center gap-3">
           <span className="text-quiet">delay</span>
           <span className="border-b-2 border-dotted border-delay" />
           <span className="text-right">
-            <span className="figure text-lg">{addedDelayWords(result.addedMs)}</span>
-            <span className="block text-sm text-quiet">{rateBloat(result.addedMs)}</span>
+            <span className="figure text-lg">
+              {loaded ? addedDelayWords(result.addedMs) : delayWords(result.idleMs)}
+            </span>
+            <span className="block text-sm text-quiet">{loaded ? rateBloat(result.addedMs) : 'when idle'}</span>
           </span>
         </div>
       </div>

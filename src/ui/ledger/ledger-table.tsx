@@ -26,7 +26,9 @@ function Outcome({ run }: { readonly run: Row }) {
         <td className="figure px-3 text-right">{rateFigure(run.upBps)}</td>
         <td className="figure px-3 text-right text-[0.78rem]">{delayWords(run.idleMs)}</td>
         <td className="whitespace-nowrap px-3 text-right">
-          <span className="figure text-[0.78rem] text-delay">{addedDelayWords(run.addedMs)}</span>{' '}
+          <span className="figure text-[0.78rem] text-delay">
+            {run.addedMs === null ? '–' : addedDelayWords(run.addedMs)}
+          </span>{' '}
           <span className="inline-block w-17 text-left text-quiet">{rateBloat(run.addedMs)}</span>
         </td>
         <td className="pl-3">

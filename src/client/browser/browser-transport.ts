@@ -1,5 +1,6 @@
-import { PEER_PATHS, sessionOpenedSchema, type RunGrant } from '@/wire';
-import type { Load, OpenResult, PeerSocket, SocketEvents, Transport } from '../run/transport';
+import type { RunGrant } from '@/wire';
+import type { Load, PeerSocket, SocketEvents, Transport } from '../run/transport';
+import { openSession } from '../run/open-session';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
 import type { ChannelLink } from './channel-link';
 import type { BulkOrder, BulkReport } from './bulk-messages';
@@ -8,20 +9,6 @@ import { startUpload } from './upload-streams';
 
 /** A browser opens at most six connections to one host, and the page needs one: five for streams. */
 export const MOST_BROWSER_STREAMS = 5;
-
-async function openSession(baseUrl: string, ticket: string, signal: AbortSignal): Promise<OpenResult> {
-  const url = new URL(PEER_PATHS.sessions, baseUrl);
-  url.searchParams.set('ticket', ticket);
-  try {
-    const response = await fetch(url, { method: 'POST', signal, cache: 'no-store' });
-    const body: unknown = await response.json();
-    if (response.status === 503) return { ok: false, reason: 'peer-busy' };
-    const opened = sessionOpenedSchema.safeParse(body);
-    return opened.success ? { ok: true, opened: opened.data } : { ok: false, reason: 'peer-refused' };
-  } catch {
-    return { ok: false, reason: 'peer-unreachable' };
-  }
-}
 
 function connect(address: PeerAddress, path: string, { onMessage, onClose }: SocketEvents): Promise<PeerSocket> {
   return new Promise((resolve, reject) => {

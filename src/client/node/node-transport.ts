@@ -1,7 +1,8 @@
 import { WebSocket } from 'ws';
-import { PEER_PATHS, sessionOpenedSchema, type RunGrant } from '@/wire';
+import type { RunGrant } from '@/wire';
+import { openSession } from '../run/open-session';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
-import type { OpenResult, PeerSocket, SocketEvents, Transport } from '../run/transport';
+import type { PeerSocket, SocketEvents, Transport } from '../run/transport';
 import { startDownload } from './download-sockets';
 import { machineTraffic } from './machine-traffic';
 import { otherTraffic } from './other-traffic';
@@ -17,19 +18,6 @@ export interface NodeTransportOptions {
 /** A ticket's bytes serve all streams of both directions. */
 const REQUEST_SHARE = 0.05;
 const LEAST_REQUEST_BYTES = 64 * 1024;
-
-async function openSession(baseUrl: string, ticket: string, signal: AbortSignal): Promise<OpenResult> {
-  const url = new URL(PEER_PATHS.sessions, baseUrl);
-  url.searchParams.set('ticket', ticket);
-  try {
-    const response = await fetch(url, { method: 'POST', signal });
-    if (response.status === 503) return { ok: false, reason: 'peer-busy' };
-    const opened = sessionOpenedSchema.safeParse(await response.json());
-    return opened.success ? { ok: true, opened: opened.data } : { ok: false, reason: 'peer-refused' };
-  } catch {
-    return { ok: false, reason: 'peer-unreachable' };
-  }
-}
 
 function connect(address: PeerAddress, path: string, { onMessage, onClose }: SocketEvents): Promise<PeerSocket> {
   return new Promise((resolve, reject) => {

@@ -1,0 +1,20 @@
+import { PEER_PATHS, sessionOpenedSchema } from '@/wire';
+import type { OpenResult } from './transport';
+
+/**
+ * Trades a ticket for a session. What the peer answers is checked; a refusal, a busy peer and one that cannot be reached
+ * are told apart.
+ */
+export async function openSession(baseUrl: string, ticket: string, signal: AbortSignal): Promise<OpenResult> {
+  const url = new URL(PEER_PATHS.sessions, baseUrl);
+  url.searchParams.set('ticket', ticket);
+  try {
+    const response = await fetch(url, { method: 'POST', signal, cache: 'no-store' });
+    const body: unknown = await response.json();
+    if (response.status === 503) return { ok: false, reason: 'peer-busy' };
+    const opened = sessionOpenedSchema.safeParse(body);
+    return opened.success ? { ok: true, opened: opened.data } : { ok: false, reason: 'peer-refused' };
+  } catch {
+    return { ok: false, reason: 'peer-unreachable' };
+  }
+}

@@ -53,7 +53,7 @@ module.exports = {
       from: { path: '^src/([^/]+)/', pathNot: '^src/demo/' },
       to: {
         path: '^src/(core|wire|peer|client|agent|store|services|demo)/.+',
-        pathNot: ['^src/$1/', '/index\\.ts$', '^src/client/browser/measuring-worker\\.ts$'],
+        pathNot: ['^src/$1/', '/index\\.ts$', '-for-tests\\.ts$', '^src/client/browser/measuring-worker\\.ts$'],
       },
     },
     {

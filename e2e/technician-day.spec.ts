@@ -45,13 +45,14 @@ test('the run is on the board, in the ledger, and on a page of its own with its 
     page.getByText('1000 Mb/s Ethernet × 1448/1538 = 941 Mb/s').or(page.getByText('× 1428/1538 = 928 Mb/s')).first(),
   ).toBeVisible();
   await expect(page.getByText('A practice line stood in for')).toBeVisible();
-  await expect(page.getByText('loss not measured')).toBeVisible();
+  await expect(page.getByText('loss not measured · TCP hides it')).toBeVisible();
 
   const link = page.getByRole('link', { name: 'Raw samples as JSON' });
   const document = (await (await page.request.get(program.origin + (await link.getAttribute('href'))!)).json()) as {
     samples: { download: { bytes: number[][] }; probes: { rttMs: number[] } };
   };
-  expect(document.samples.download.bytes).toHaveLength(3);
+  expect(document.samples.download.bytes.length).toBeGreaterThanOrEqual(3);
+  expect(document.samples.download.bytes.length).toBeLessThanOrEqual(5);
   expect(document.samples.probes.rttMs.length).toBeGreaterThan(100);
 
   await page.keyboard.press('l');

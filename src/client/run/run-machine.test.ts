@@ -111,6 +111,16 @@ describe('a run', () => {
     expect(download!.toMs - download!.fromMs).toBeLessThan(5600);
   });
 
+  it('ends a direction at its share of the bytes, so that the fastest download leaves as much for the upload', () => {
+    const limited = { ...STANDARD, limits: { seconds: 90, bytes: 50e6 } };
+    const { download, upload } = samplesOf(drive({ ...GOOD, upBps: () => 100e6 }, undefined, limited).state);
+    const moved = [download, upload].map((series) => series!.bytes.reduce((sum, stream) => sum + stream.at(-1)!, 0));
+    for (const bytes of moved) {
+      expect(bytes).toBeGreaterThanOrEqual(22.5e6);
+      expect(bytes).toBeLessThan(24e6);
+    }
+  });
+
   it('goes on to its cap on a line that drifts, and not beyond', () => {
     const drifting = { ...GOOD, downBps: (ms: number) => 50e6 + ms * 4000 };
     const [, download] = samplesOf(drive(drifting).state).phases;

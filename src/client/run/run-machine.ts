@@ -1,5 +1,6 @@
 import {
   countedFromMs,
+  directionBytes,
   echoedBetween,
   finalBytes,
   hasDrained,
@@ -121,6 +122,9 @@ function tickLoad(state: Measuring, phase: LoadPhase, pull: Pull, nowMs: number,
       return fail(state, silent === 'download' || silent === 'bothDown' ? 'no-download' : 'no-upload', nowMs);
   }
   if (elapsedMs >= profile.mostDirectionMs) return endPhase(state, nowMs, profile);
+  const mostBytes = directionBytes(profile) ?? Infinity;
+  if (FILLS[phase].some((name) => (finalBytes(log.series[name]) ?? 0) >= mostBytes))
+    return endPhase(state, nowMs, profile);
   const [leading] = FILLS[phase] as [SeriesName];
   const growth = growPull(pull, log.series[leading], offsetOf(leading, log), idleMedianMs(log), profile);
   if (growth.verdict === 'wait') return stay(state);

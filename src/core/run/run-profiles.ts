@@ -45,7 +45,7 @@ const standard: RunProfile = {
   udp: true,
   openDeadlineMs: 8000,
   silenceMs: 5000,
-  limits: { seconds: 90, bytes: 40e9 },
+  limits: { seconds: 90, bytes: 60e9 },
 };
 
 /**
@@ -63,7 +63,7 @@ export const RUN_PROFILES: Readonly<Record<ProfileName, RunProfile>> = {
     steady: { ...STEADY_RULES, leastCountedMs: 2000, countedRoundTrips: 5, meanSpanMs: 600 },
     streams: { first: 4, most: 4 },
     udp: false,
-    limits: { seconds: 45, bytes: 15e9 },
+    limits: { seconds: 45, bytes: 40e9 },
   },
   standard,
   thorough: {
@@ -86,3 +86,18 @@ export const RUN_PROFILES: Readonly<Record<ProfileName, RunProfile>> = {
   paced: { ...standard, name: 'paced', steps: ['idle', 'paced'], limits: { seconds: 60, bytes: 4e9 } },
   delay: { ...standard, name: 'delay', steps: ['idle'], idleMs: 15_000, limits: { seconds: 60, bytes: 1e8 } },
 };
+
+/** Kept back of a ticket's bytes, so that requests under way when a direction ends are not refused. */
+const RESERVE = 0.1;
+
+/**
+ * The most that one direction of one phase moves, bytes: an equal share of the ticket's, so that a fast download leaves
+ * enough for the upload. Null for a profile that fills no direction.
+ */
+export function directionBytes({ steps, limits }: RunProfile): number | null {
+  const directions = steps.reduce(
+    (sum, phase) => sum + { idle: 0, settle: 0, paced: 0, download: 1, upload: 1, both: 2 }[phase],
+    0,
+  );
+  return directions === 0 ? null : Math.floor((limits.bytes * (1 - RESERVE)) / directions);
+}

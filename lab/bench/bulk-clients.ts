@@ -39,14 +39,17 @@ async function moveInPage([way, address, streams, seconds]: [string, string, num
   const urlOf = (stream: number) => address.replace('{stream}', String(stream));
   const pull = async (stream: number) => {
     const stop = new AbortController();
-    const response = await fetch(urlOf(stream), { signal: stop.signal, cache: 'no-store' });
-    const reader = response.body!.getReader({ mode: 'byob' });
     let buffer = new ArrayBuffer(512 * 1024);
+    // A file ends; the next request goes on.
     while (!over()) {
-      const { done, value } = await reader.read(new Uint8Array(buffer));
-      if (done) break;
-      bytes += value.byteLength;
-      buffer = value.buffer;
+      const response = await fetch(urlOf(stream), { signal: stop.signal, cache: 'no-store' });
+      const reader = response.body!.getReader({ mode: 'byob' });
+      while (!over()) {
+        const { done, value } = await reader.read(new Uint8Array(buffer));
+        buffer = (value?.buffer as ArrayBuffer | undefined) ?? new ArrayBuffer(512 * 1024);
+        if (done) break;
+        bytes += value.byteLength;
+      }
     }
     stop.abort();
   };

@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { generateKeyPairSync, randomUUID } from 'node:crypto';
-import { closeSync, ftruncateSync, mkdtempSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { generateKeyPairSync, randomBytes, randomUUID } from 'node:crypto';
+import { closeSync, mkdtempSync, openSync, readFileSync, rmSync, writeFileSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
 import { WebSocket } from 'ws';
 import { PEER_PATHS, type SessionOpened } from '@/wire';
@@ -17,7 +17,9 @@ export interface ServerUnderTest {
   stop(): Promise<void>;
 }
 
-const FILE_BYTES = 20e9;
+/** Random bytes, as the peer sends them, all in memory. */
+const FILE_BYTES = 1024 ** 3;
+const PART_BYTES = 64 * 1024 ** 2;
 
 async function answers(url: string): Promise<void> {
   for (let attempt = 0; attempt < 100; attempt += 1) {
@@ -31,11 +33,11 @@ async function answers(url: string): Promise<void> {
   throw new Error(`nothing answers at ${url}`);
 }
 
-/** nginx with one worker: a sparse file by sendfile down, a body read and thrown away up. */
+/** nginx with one worker: a file in memory by sendfile down, a body read and thrown away up. */
 export async function startNginx(port: number): Promise<ServerUnderTest> {
   const folder = mkdtempSync('/dev/shm/bent-straw-nginx-');
   const file = openSync(join(folder, 'big'), 'w');
-  ftruncateSync(file, FILE_BYTES);
+  for (let written = 0; written < FILE_BYTES; written += PART_BYTES) writeSync(file, randomBytes(PART_BYTES));
   closeSync(file);
   const config = join(folder, 'nginx.conf');
   writeFileSync(

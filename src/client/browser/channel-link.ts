@@ -18,6 +18,7 @@ export function linkToChannel(order: (message: ChannelOrder) => void): ChannelLi
   const stop = () => order({ kind: 'channel-stop' });
   const probing: UdpProbing = {
     stop,
+    probe: (perSecond) => order({ kind: 'channel-probe', perSecond }),
     pace: null,
     finish: async (received, originMs) => {
       const series = await new Promise<ChannelSeries | null>((resolve) => {

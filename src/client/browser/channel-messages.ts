@@ -3,6 +3,8 @@ import type { PeerAddress } from '../run/peer-address';
 /** Worker → page: only a page may open a data channel, so the worker asks it to. */
 export type ChannelOrder =
   | { readonly kind: 'channel-open'; readonly address: PeerAddress }
+  /** Probes a second from now on; null: the usual number. */
+  | { readonly kind: 'channel-probe'; readonly perSecond: number | null }
   /** Stop sending, wait for the last echoes, and hand the series over. */
   | { readonly kind: 'channel-finish' }
   | { readonly kind: 'channel-stop' };

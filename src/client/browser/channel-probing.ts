@@ -47,13 +47,18 @@ function startSending(channel: RTCDataChannel) {
       rttMs[echo.sequence] = atMs - sent;
     }
   };
-  const timer = setInterval(() => {
+  const send = () => {
     if (channel.readyState !== 'open') return;
     sentMs.push(performance.now());
     rttMs.push(null);
     reflected.push(null);
     channel.send(encodeChannelMessage(sentMs.length - 1));
-  }, 1000 / MESSAGES_PER_SECOND);
+  };
+  let timer = setInterval(send, 1000 / MESSAGES_PER_SECOND);
+  const probe = (perSecond: number | null) => {
+    clearInterval(timer);
+    timer = setInterval(send, 1000 / Math.min(MESSAGES_PER_SECOND, perSecond ?? MESSAGES_PER_SECOND));
+  };
   const stop = () => clearInterval(timer);
   const finish = async (): Promise<ChannelSeries | null> => {
     stop();
@@ -63,7 +68,7 @@ function startSending(channel: RTCDataChannel) {
     if (sentMs.length === 0) return null;
     return { timeOriginMs: performance.timeOrigin, sentMs, rttMs, reflected, duplicates };
   };
-  return { stop, finish };
+  return { probe, stop, finish };
 }
 
 /**
@@ -93,6 +98,9 @@ export function serveChannel(report: (message: ChannelReport) => void): (order: 
     switch (order.kind) {
       case 'channel-open':
         void open(order.address);
+        return;
+      case 'channel-probe':
+        sending?.probe(order.perSecond);
         return;
       case 'channel-finish':
         void (sending?.finish() ?? Promise.resolve(null)).then((series) => report({ kind: 'channel-series', series }));

@@ -98,9 +98,10 @@ export async function startStampSender(
   };
 
   let timer: NodeJS.Timeout | undefined;
+  let perSecond = PROBES_PER_SECOND;
   const pace = (load: UdpPace | null) => {
     clearInterval(timer);
-    const packetsPerMs = (load?.packetsPerSecond ?? PROBES_PER_SECOND) / 1000;
+    const packetsPerMs = (load?.packetsPerSecond ?? perSecond) / 1000;
     const startedMs = nowMs();
     let sent = 0;
     timer = setInterval(
@@ -110,7 +111,7 @@ export async function startStampSender(
         if (due - sent > MOST_AT_ONCE) sent = due - MOST_AT_ONCE;
         for (; sent < due; sent += 1) send(load?.sizeBytes ?? 0);
       },
-      load === null ? 1000 / PROBES_PER_SECOND : 1,
+      load === null ? 1000 / perSecond : 1,
     );
   };
   pace(null);
@@ -123,8 +124,14 @@ export async function startStampSender(
       // It is closed already.
     }
   };
+  const probe = (wanted: number | null) => {
+    const before = perSecond;
+    perSecond = Math.min(PROBES_PER_SECOND, wanted ?? PROBES_PER_SECOND);
+    if (perSecond !== before) pace(null);
+  };
   return {
     pace,
+    probe,
     stop,
     finish: async (received, originMs) => {
       clearInterval(timer);

@@ -94,7 +94,7 @@ describe('a run', () => {
     expect(state.status).toBe('finished');
     expect(samplesOf(state).phases.map(({ phase }) => phase)).toEqual(['idle', 'download', 'settle', 'upload']);
     const told = effects.map((effect) => ('direction' in effect ? `${effect.kind} ${effect.direction}` : effect.kind));
-    expect(told.filter((each) => !each.startsWith('add-stream'))).toEqual([
+    expect(told.filter((each) => !/^(add-stream|pace-probes)/.test(each))).toEqual([
       'start-probes',
       'start-load download',
       'stop-load download',
@@ -119,6 +119,16 @@ describe('a run', () => {
       expect(bytes).toBeGreaterThanOrEqual(22.5e6);
       expect(bytes).toBeLessThan(24e6);
     }
+  });
+
+  it('sends few UDP probes while a slow line is full, and as many as usual again after', () => {
+    const paces = (network: Network) =>
+      drive(network).effects.flatMap((effect) => (effect.kind === 'pace-probes' ? [effect.perSecond] : []));
+    const [down, , up] = paces({ ...GOOD, downBps: () => 10e6, upBps: () => 1e6 });
+    expect(down! * 154 * 8).toBeLessThanOrEqual(10e6 * 0.001);
+    expect(up).toBe(5);
+    expect(paces(GOOD).filter((pace) => pace === null)).toHaveLength(2);
+    expect(paces({ ...GOOD, downBps: () => 900e6 })[0]).toBeGreaterThanOrEqual(50);
   });
 
   it('goes on to its cap on a line that drifts, and not beyond', () => {

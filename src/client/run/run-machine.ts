@@ -13,6 +13,7 @@ import {
   type RunProfile,
   type UnfinishedReason,
 } from '@/core';
+import { paceUnderLoad } from './probe-pace';
 import { growPull } from './pull';
 import { appendCounters, echoesSince, enterPhase, noteEcho, noteProbe, noteStreams, stretchPhase } from './run-log';
 import type { LoadDirection, Pull, RunEffect, RunEvent, RunLog, RunState, RunStep, SeriesName } from './run-state';
@@ -70,7 +71,7 @@ function enterStep(
     return { state: { ...base, pull: null, log: entered }, effects: [...ending, { kind: 'start-pace' }] };
   // Both directions share what a browser can open: half of the streams each.
   const streams = phase === 'both' ? Math.max(1, Math.floor(profile.streams.most / 2)) : profile.streams.first;
-  const pull: Pull = { streams, sinceMs: nowMs, rateBefore: null, grown: phase === 'both' };
+  const pull: Pull = { streams, sinceMs: nowMs, rateBefore: null, grown: phase === 'both', paced: false };
   return {
     state: { ...base, pull, log: noteStreams(entered, phase, nowMs, streams) },
     effects: [...ending, ...LOADS[phase].map((direction) => ({ kind: 'start-load', direction, streams }) as const)],
@@ -87,7 +88,10 @@ function endingOf(phase: Phase): RunEffect[] {
     case 'download':
     case 'upload':
     case 'both':
-      return LOADS[phase].map((direction) => ({ kind: 'stop-load', direction }) as const);
+      return [
+        ...LOADS[phase].map((direction) => ({ kind: 'stop-load', direction }) as const),
+        { kind: 'pace-probes', perSecond: null },
+      ];
   }
 }
 
@@ -125,6 +129,15 @@ function tickLoad(state: Measuring, phase: LoadPhase, pull: Pull, nowMs: number,
   const mostBytes = directionBytes(profile) ?? Infinity;
   if (FILLS[phase].some((name) => (finalBytes(log.series[name]) ?? 0) >= mostBytes))
     return endPhase(state, nowMs, profile);
+  if (profile.udp && !pull.paced) {
+    const perSecond = paceUnderLoad(
+      FILLS[phase].map((name) => log.series[name]),
+      idleMedianMs(log),
+      profile.steady,
+    );
+    if (perSecond !== null)
+      return { state: { ...state, pull: { ...pull, paced: true } }, effects: [{ kind: 'pace-probes', perSecond }] };
+  }
   const [leading] = FILLS[phase] as [SeriesName];
   const growth = growPull(pull, log.series[leading], offsetOf(leading, log), idleMedianMs(log), profile);
   if (growth.verdict === 'wait') return stay(state);

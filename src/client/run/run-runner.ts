@@ -89,6 +89,9 @@ export function startRun(
         loads[effect.direction]?.stop();
         loads[effect.direction] = null;
         return;
+      case 'pace-probes':
+        udp?.probe(effect.perSecond);
+        return;
       case 'start-pace':
         udp?.pace?.(paceOf(pacedBps!));
         return;

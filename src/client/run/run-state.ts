@@ -37,12 +37,16 @@ export interface RunLog {
   readonly udp: UdpSeries | null;
 }
 
-/** How many streams pull, since when, and what the one before brought; `grown` once more of them do not help. */
+/**
+ * How many streams pull, since when, and what the one before brought; `grown` once more of them do not help, `paced` once
+ * the UDP probes were made as few as the line bears.
+ */
 export interface Pull {
   readonly streams: number;
   readonly sinceMs: number;
   readonly rateBefore: number | null;
   readonly grown: boolean;
+  readonly paced: boolean;
 }
 
 /** All times are ms on the run's clock, which is 0 when the run is asked for. `step` counts the profile's steps. */
@@ -97,6 +101,8 @@ export type RunEffect =
   | { readonly kind: 'start-load'; readonly direction: LoadDirection; readonly streams: number }
   | { readonly kind: 'add-stream'; readonly direction: LoadDirection; readonly streams: number }
   | { readonly kind: 'stop-load'; readonly direction: LoadDirection }
+  /** UDP probes beside a load; null: as many as without one. */
+  | { readonly kind: 'pace-probes'; readonly perSecond: number | null }
   | { readonly kind: 'start-pace' }
   | { readonly kind: 'stop-pace' }
   | { readonly kind: 'finish-udp' }

@@ -28,6 +28,8 @@ export interface UdpPace {
 }
 
 export interface UdpProbing {
+  /** Probes a second from now on, never more than this client's usual number; null: the usual number. */
+  probe(perSecond: number | null): void;
   /** Sends at a pace of its own from now on; null: back to probing. Null itself where no pace can be held. */
   readonly pace: ((load: UdpPace | null) => void) | null;
   /**

@@ -32,21 +32,27 @@ async function turn(server: ServerUnderTest, client: BulkClient, way: 'down' | '
   return { gbps: (gigabits * 1000) / ms, cpuPerGigabit: (cpuSeconds(server.pid) - before) / gigabits };
 }
 
-const nginx = await startNginx(4901);
+const copying = await startNginx(4901, false);
+const sending = await startNginx(4903, true);
 const peer = await startPeer(4902);
 const chromium = await chromiumClient();
 try {
   console.log(`${new Date().toISOString().slice(0, 10)}, Node ${process.versions.node}, median of ${ROUNDS} rounds\n`);
-  console.log('| client | way | nginx Gb/s | peer Gb/s | rate ratio | wanted | CPU ratio per Gb | wanted |');
-  console.log('|---|---|---|---|---|---|---|---|');
+  console.log('| client | way | against | its Gb/s | peer Gb/s | rate ratio | wanted | CPU ratio per Gb | wanted |');
+  console.log('|---|---|---|---|---|---|---|---|---|');
+  const duels = [
+    { way: 'down', nginx: copying },
+    { way: 'down', nginx: sending },
+    { way: 'up', nginx: copying },
+  ] as const;
   for (const client of [chromium, rawClient])
-    for (const way of ['down', 'up'] as const) {
+    for (const { way, nginx } of duels) {
       const rounds: { nginx: Turn; peer: Turn }[] = [];
       for (let round = 0; round < ROUNDS; round += 1)
         rounds.push({ nginx: await turn(nginx, client, way), peer: await turn(peer, client, way) });
       const of = (pick: (round: (typeof rounds)[number]) => number) => median(rounds.map(pick))!.toFixed(2);
       console.log(
-        `| ${client.name} | ${way} | ${of((r) => r.nginx.gbps)} | ${of((r) => r.peer.gbps)} | ` +
+        `| ${client.name} | ${way} | ${nginx.name} | ${of((r) => r.nginx.gbps)} | ${of((r) => r.peer.gbps)} | ` +
           `${of((r) => r.peer.gbps / r.nginx.gbps)} | ≥ ${WANTED[way].rate} | ` +
           `${of((r) => r.peer.cpuPerGigabit / r.nginx.cpuPerGigabit)} | ≤ ${WANTED[way].cpu} |`,
       );
@@ -60,5 +66,6 @@ try {
 } finally {
   await chromium.close();
   await peer.stop();
-  await nginx.stop();
+  await copying.stop();
+  await sending.stop();
 }

@@ -33,8 +33,11 @@ async function answers(url: string): Promise<void> {
   throw new Error(`nothing answers at ${url}`);
 }
 
-/** nginx with one worker: a file in memory by sendfile down, a body read and thrown away up. */
-export async function startNginx(port: number): Promise<ServerUnderTest> {
+/**
+ * nginx with one worker: a file in memory down, a body read and thrown away up. With sendfile the kernel hands out the
+ * file's own pages, without (as nginx is when nobody sets it) nginx copies, as any program must that makes its data.
+ */
+export async function startNginx(port: number, sendfile: boolean): Promise<ServerUnderTest> {
   const folder = mkdtempSync('/dev/shm/bent-straw-nginx-');
   const file = openSync(join(folder, 'big'), 'w');
   for (let written = 0; written < FILE_BYTES; written += PART_BYTES) writeSync(file, randomBytes(PART_BYTES));
@@ -44,7 +47,7 @@ export async function startNginx(port: number): Promise<ServerUnderTest> {
     config,
     `daemon off; worker_processes 1; pid ${folder}/pid; error_log ${folder}/error.log; user root;
      events { worker_connections 256; }
-     http { access_log off; sendfile on; tcp_nopush on; keepalive_timeout 60s; client_body_temp_path ${folder}/body;
+     http { access_log off; sendfile ${sendfile ? 'on' : 'off'}; tcp_nopush on; keepalive_timeout 60s; client_body_temp_path ${folder}/body;
        server { listen 127.0.0.1:${port}; client_max_body_size 0; lingering_time 600s; lingering_timeout 60s;
          location /down { alias ${folder}/big; } location /up { return 200; } location / { default_type text/plain; return 200 nginx; } } }`,
   );
@@ -52,7 +55,7 @@ export async function startNginx(port: number): Promise<ServerUnderTest> {
   await answers(`http://127.0.0.1:${port}/`);
   const worker = readFileSync(`/proc/${child.pid}/task/${child.pid}/children`, 'utf8').trim().split(' ')[0];
   return {
-    name: 'nginx',
+    name: sendfile ? 'nginx, sendfile' : 'nginx',
     pid: Number(worker),
     downUrl: `http://127.0.0.1:${port}/down`,
     upUrl: `http://127.0.0.1:${port}/up`,

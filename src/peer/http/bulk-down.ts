@@ -3,7 +3,7 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Session } from '../session/session';
 import { OPEN_HEADERS } from './answer';
 
-const CHUNK_BYTES = 1024 * 1024;
+const CHUNK_BYTES = 512 * 1024;
 /** Random, so that nothing on the way can make it smaller. */
 const chunk = randomBytes(CHUNK_BYTES);
 

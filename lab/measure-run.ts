@@ -13,6 +13,7 @@ import type { LabClient } from './clients/lab-client';
 import type { LabProgram } from './net/lab-program';
 import type { LabLine, LabLineConfig } from './net/lab-line';
 import { watchKernel, type KernelCount } from './net/kernel-watch';
+import { watchStolenTime } from './net/stolen-time';
 import { startPing, type PingRecord } from './net/system-ping';
 
 /** The lab's runs go through no provider and are judged by nobody: only their figures count. */
@@ -35,6 +36,8 @@ export interface WatchedRun {
   readonly kernel: { readonly down: KernelCount; readonly up: KernelCount };
   readonly ping: PingRecord;
   readonly tookMs: number;
+  /** Share of the processors' time that other virtual machines took meanwhile. */
+  readonly stolen: number;
 }
 
 export class Unfinished extends Error {}
@@ -58,14 +61,16 @@ export async function watchedRun(
   // Each direction is counted where it arrives: what leaves the client may still be dropped by the shaper.
   const endDown = await watchKernel(line.netns('client'), line.clientDevice);
   const endUp = await watchKernel(line.netns('peer'), line.peerDevice);
+  const stolen = watchStolenTime();
   const endPing = startPing(line.netns('client'), line.peerAddress);
   const run = await client.run(program.joinAddress, profile);
+  const stolenShare = stolen();
   const kernel = { down: await endDown(), up: await endUp() };
   const ping = await endPing();
   if (run.status === 'unfinished') throw new Unfinished(run.sentence);
   const { samples, tookMs } = run;
   keepSamples(line.config, client.name, samples);
-  return { samples, report: reportOf(samples, LAB_CONDITIONS), kernel, ping, tookMs };
+  return { samples, report: reportOf(samples, LAB_CONDITIONS), kernel, ping, tookMs, stolen: stolenShare };
 }
 
 /** Truths about one direction of a watched run, over the seconds that its figure was counted in. */

@@ -7,12 +7,12 @@ import { medianOf, percentOf, Table } from './table';
 const CLIENTS: readonly ClientName[] = ['Chromium', 'Node'];
 const HEADS = [
   ...['line, Mb/s', 'client', 'way', 'carries', 'figure', 'error: median (worst)', 'counter: median (worst)'],
-  ...['added, ms', 'by ping, ms', 'off: median (worst), ms', 'unsettled'],
+  ...['added, ms', 'by ping, ms', 'off: median (worst), ms', 'unsettled', 'stolen'],
 ];
 const NOTE =
   'Carries: what the shaper lets through as TCP payload. Error: the steady rate against it. Counter: how much faster the ' +
   'engine’s counter grew than the kernel’s over the counted seconds. Added: median delay under load less idle, by the ' +
-  'engine and by `ping` over the same seconds.';
+  'engine and by `ping` over the same seconds. Stolen: processor time that other virtual machines took, median (worst).';
 
 const DIRECTIONS = ['down', 'up'] as const;
 
@@ -39,6 +39,7 @@ function addRows(table: Table, name: string, client: ClientName, config: LabLine
       medianOf(truths.map((truth) => truth?.pingAddedMs)),
       known.length === 0 ? '–' : `${medianOf(known)} (${Math.max(...known).toFixed(1)})`,
       rates.filter((rate) => rate !== null && !rate.settled).length,
+      percentOf(runs.map(({ stolen }) => stolen)),
     );
   }
 }
@@ -56,7 +57,9 @@ async function fill(
   profile: ProfileName = 'standard',
 ) {
   const table = new Table(title, NOTE, HEADS);
-  for (const { name, config } of lines)
+  // LAB_LINES=10/10,50/5 measures these rows alone.
+  const chosen = process.env.LAB_LINES?.split(',');
+  for (const { name, config } of lines.filter((line) => chosen?.includes(line.name) ?? true))
     for (const client of clients) {
       const done = await watchedRuns(config, client, runs, profile);
       addRows(table, name, client, done.line, done.runs);

@@ -2,8 +2,8 @@ import { PEER_PATHS } from '@/wire';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
 import type { Load } from '../run/transport';
 
-/** A request should last about this long, ms: long enough that gaps do not matter, short enough to stop. */
-const WANTED_REQUEST_MS = 1000;
+/** A request should last about this long, ms: long enough that neither gaps nor its head matter. */
+const WANTED_REQUEST_MS = 2000;
 const SMALLEST_BLOB = 256 * 1024;
 const LARGEST_BLOB = 64 * 1024 * 1024;
 const PATTERN_BYTES = 256 * 1024;
@@ -28,7 +28,7 @@ class BlobShelf {
   }
 }
 
-/** The next request's size, a power of two: what would have taken about a second at the rate of the last one. */
+/** The next request's size, a power of two: what would have taken that long at the rate of the last one. */
 export function nextBlobBytes(lastBytes: number, lastMs: number): number {
   const wanted = (lastBytes * WANTED_REQUEST_MS) / Math.max(lastMs, 1);
   const size = 2 ** Math.round(Math.log2(Math.max(wanted, 1)));

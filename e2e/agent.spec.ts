@@ -3,6 +3,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
+import { signIn } from './technician';
 import { newDataFolder, startProgram, type Program } from './program';
 
 test.describe.configure({ mode: 'serial' });
@@ -37,6 +38,7 @@ test('the agent measures through the line, says it in one sentence, and its exit
   expect(out).toMatch(/^\d+ Mb\/s down and [\d.]+ up\. The plan is 500 down and 100 up: full both ways\./);
   expect(exit).toBe(0);
   const [link] = /http\S+\/runs\/\S+/.exec(out)!;
+  await signIn(page, program);
   await page.goto(link);
   await expect(page.getByRole('heading', { level: 1, name: 'Attic box' })).toBeVisible();
   await expect(page.getByLabel('Suitability')).toContainText('remote desktop');
@@ -51,6 +53,7 @@ test('a machine is the same device the next time, and a verdict that cannot be g
   const answer = JSON.parse(again.out) as { status: string; held: string; result: { verdict: string } };
   expect(answer).toMatchObject({ status: 'finished', result: { verdict: 'no verdict' } });
   expect(answer.held).toContain('one machine');
+  await signIn(page, program);
   await page.goto(`${program.origin}/ledger`);
   await page.getByLabel('device').selectOption({ label: 'Attic box' });
   await expect(page.getByRole('status').filter({ hasText: '2 runs match' })).toBeVisible();
@@ -60,6 +63,7 @@ test('UDP at a chosen rate gives loss and jitter, direction by direction', async
   const { exit, out, err } = await agent(address(), '--name', 'Attic box', '--reach', 'local', '--paced-mbps', '10');
   expect(err).toBe('');
   expect(exit).toBe(12);
+  await signIn(page, program);
   await page.goto(/http\S+\/runs\/\S+/.exec(out)![0]);
   const paced = page.getByText(/under UDP paced at/).locator('..');
   await expect(paced).toContainText(/under UDP paced at (9\.[5-9]\d|10\.\d) Mb\/s/);

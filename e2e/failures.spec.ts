@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { answer, inPhase, measure, resultShown } from './device';
+import { signIn } from './technician';
 import { newDataFolder, startProgram, type Program } from './program';
 
 const data = newDataFolder();
@@ -11,6 +12,7 @@ test.beforeAll(async () => {
 test.afterAll(() => program.interrupt());
 
 async function newestRow(page: Page, device: string) {
+  await signIn(page, program);
   await page.goto(`${program.origin}/ledger`);
   return page.getByRole('row').filter({ hasText: device }).first();
 }
@@ -97,6 +99,7 @@ test('a console that stops in the middle costs nothing: the device keeps the res
 });
 
 test('a peer that cannot be reached is said to be, and set right in the set-up', async ({ page }) => {
+  await signIn(page, program);
   await page.goto(`${program.origin}/set-up`);
   await page.getByText('Hilltop exchange').click();
   const form = page.getByRole('form', { name: 'Hilltop exchange' });
@@ -109,7 +112,8 @@ test('a peer that cannot be reached is said to be, and set right in the set-up',
   await expect(page.getByRole('heading', { name: 'The peer could not be reached.' })).toBeVisible({ timeout: 20_000 });
 });
 
-test('malformed and oversized requests are refused with a code, and lose nothing', async ({ request }) => {
+test('malformed and oversized requests are refused with a code, and lose nothing', async ({ page }) => {
+  const { request } = page;
   const post = async (data: string) => {
     const response = await request.post(`${program.origin}/api/v1/runs`, {
       data,
@@ -120,9 +124,12 @@ test('malformed and oversized requests are refused with a code, and lose nothing
   expect(await post('{')).toEqual([400, 'request-malformed']);
   expect(await post('{"deviceName": 5}')).toEqual([400, 'request-malformed']);
   expect(await post(`"${'x'.repeat(5_000_000)}"`)).toEqual([413, 'request-too-large']);
+  const stranger = await request.get(`${program.origin}/api/v1/runs/nothing/samples`);
+  expect([stranger.status(), ((await stranger.json()) as { code: string }).code]).toEqual([401, 'not-signed-in']);
+  await signIn(page, program);
   const unknown = await request.get(`${program.origin}/api/v1/runs/nothing/samples`);
   expect([unknown.status(), ((await unknown.json()) as { code: string }).code]).toEqual([404, 'run-unknown']);
-  const page = await request.get(`${program.origin}/runs/nothing`);
-  expect(page.status()).toBe(404);
-  expect(await page.text()).toContain('Nothing is kept at this address');
+  const nothing = await request.get(`${program.origin}/runs/nothing`);
+  expect(nothing.status()).toBe(404);
+  expect(await nothing.text()).toContain('Nothing is kept at this address');
 });

@@ -2,6 +2,7 @@ import { mkdirSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { startBrowser } from './browser';
 import { answer, inPhase, measure, resultShown } from './device';
+import { signIn } from './technician';
 import { newDataFolder, startProgram } from './program';
 
 /** Takes one picture of each main view from fresh demo data, for docs/screenshots/. */
@@ -34,6 +35,7 @@ try {
   await phone.close();
 
   const desk = await browser.newPage({ viewport: DESK });
+  await signIn(desk, program);
   await desk.goto(program.origin, { waitUntil: 'networkidle' });
   await shoot(desk, 'board');
   await desk.getByRole('link', { name: /^Scan room workstation, wired · internet/ }).click();
@@ -46,6 +48,7 @@ try {
   await desk.close();
 
   const dark = await browser.newPage({ viewport: DESK, colorScheme: 'dark' });
+  await signIn(dark, program);
   await dark.goto(program.origin, { waitUntil: 'networkidle' });
   await shoot(dark, 'board-dark');
 } finally {

@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { signIn } from './technician';
 import { newDataFolder, startProgram, type Program } from './program';
 
 test.describe.configure({ mode: 'serial' });
@@ -8,6 +9,7 @@ test.beforeAll(async () => {
   program = await startProgram({ mode: 'start', port: 4990, data: newDataFolder() });
 });
 test.afterAll(() => program.interrupt());
+test.beforeEach(({ page }) => signIn(page, program));
 
 test('starts empty, without demo parts, and asks for the office first', async ({ page }) => {
   expect(program.code).toBeNull();

@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { answer, measure, ratesIn, resultShown } from './device';
+import { signIn } from './technician';
 import { newDataFolder, startProgram, type Program } from './program';
 
 test.describe.configure({ mode: 'serial' });
@@ -38,7 +39,7 @@ test('a phone joins by the code, measures through the line, and reads the result
 test('the run is on the board, in the ledger, and on a page of its own with its arithmetic and samples', async ({
   page,
 }) => {
-  await page.goto(program.origin);
+  await signIn(page, program);
   await page.getByRole('link', { name: 'Reading room laptop, wired · internet: full. Open the run.' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Reading room laptop' })).toBeVisible();
   await expect(
@@ -73,7 +74,7 @@ test('a run of a page measures loss too where the peer opens data channels', asy
     await answer(page, { name: 'Counting laptop', reach: 'inside the office only' });
     await measure(page);
     await resultShown(page);
-    await page.goto(own.origin);
+    await signIn(page, own);
     await page.getByRole('link', { name: /^Counting laptop/ }).click();
     await expect(page.getByText(/messages over an unordered data channel/)).toContainText(/0\.\d\d %/);
   } finally {
@@ -86,12 +87,13 @@ test('everything is still there after every process was killed and the program s
   await program.killAll();
   program = await startProgram({ mode: 'demo', port: PORT, data });
   expect(program.code).toBe(code);
+  await signIn(page, program);
   await page.goto(`${program.origin}/ledger`);
   await expect(page.getByRole('row').filter({ hasText: 'Reading room laptop' }).getByText('full')).toBeVisible();
 });
 
 test('the way through the console is found with the keyboard alone', async ({ page }) => {
-  await page.goto(program.origin);
+  await signIn(page, program);
   await page.keyboard.press('t');
   await expect(page.getByRole('heading', { name: 'Set-up' })).toBeVisible();
   await page.keyboard.press('b');

@@ -46,7 +46,7 @@ async function moveInPage([way, address, streams, seconds]: [string, string, num
       const reader = response.body!.getReader({ mode: 'byob' });
       while (!over()) {
         const { done, value } = await reader.read(new Uint8Array(buffer));
-        buffer = (value?.buffer as ArrayBuffer | undefined) ?? new ArrayBuffer(512 * 1024);
+        buffer = value?.buffer ?? new ArrayBuffer(512 * 1024);
         if (done) break;
         bytes += value.byteLength;
       }

@@ -1,5 +1,5 @@
 import { linkKindOf, reportOf, seededRandom, sketchOf, stripDataOf, USUAL_FULL_FROM, type Plan } from '@/core';
-import { conditionsOf, figureColumns, newJoinCode, type ConsoleContext } from '@/services';
+import { conditionsOf, figureColumns, firstJoinCode, type ConsoleContext } from '@/services';
 import type { StoredRun } from '@/store';
 import {
   DEVICES,
@@ -48,7 +48,7 @@ async function seedOffice(context: ConsoleContext): Promise<Ids> {
   const { store, newId } = context;
   const ids = { siteId: newId(), lineId: newId(), inside: newId(), outside: newId() };
   const { siteId, lineId } = ids;
-  await store.sites.saveSite({ id: siteId, name: OFFICE_NAME, joinCode: newJoinCode(), demo: true });
+  await store.sites.saveSite({ id: siteId, name: OFFICE_NAME, ...firstJoinCode(context.wallMs()), demo: true });
   await store.sites.saveLine({ id: lineId, siteId, name: LINE.name, provider: LINE.provider });
   await store.sites.savePlan({ ...PLAN, id: newId(), lineId, validFromMs: context.wallMs() - 400 * DAY_MS });
   const peer = { siteId, practice: false } as const;

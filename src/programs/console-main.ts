@@ -1,9 +1,17 @@
 import { randomUUID } from 'node:crypto';
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import next from 'next';
-import { seedDemo } from '@/demo';
-import { forgiveRunningRuns, saveOffice, setConsole, sweepSilentRuns, type ConsoleContext } from '@/services';
+import { demoPassphrase, seedDemo } from '@/demo';
+import {
+  forgiveRunningRuns,
+  renewEndedCodes,
+  saveOffice,
+  setConsole,
+  sweepSilentRuns,
+  TryLimit,
+  type ConsoleContext,
+} from '@/services';
 import { openStore } from '@/store';
 import { publicKeyText, readSigningKey } from '@/wire/ticket';
 import { linkToLauncher } from './child-link';
@@ -35,6 +43,7 @@ async function openContext(): Promise<ConsoleContext> {
     signingKey,
     publicKey: publicKeyText(signingKey),
     port: Number(frontPortText),
+    tries: new TryLimit(),
   };
 }
 
@@ -43,8 +52,14 @@ async function main(): Promise<void> {
     throw new ProgramFault('store-failed', { folder: dataFolder, reason: (error as Error).message });
   });
   setConsole(context);
-  if (mode === 'demo') await seedDemo(context);
+  if (mode === 'demo') {
+    await seedDemo(context);
+    const passphrase = await demoPassphrase(context);
+    if (passphrase !== null)
+      writeFileSync(dataFiles(dataFolder).demoPassphrase, passphrase, { mode: 0o600, flush: true });
+  }
   if (officeName !== '' && (await context.store.sites.all()).length === 0) await saveOffice(context, officeName);
+  await renewEndedCodes(context);
   await forgiveRunningRuns(context);
   const sweeper = setInterval(() => void sweepSilentRuns(context).catch(console.error), SWEEP_MS);
   stops.push(() => clearInterval(sweeper));

@@ -8,6 +8,8 @@ export function dataFiles(folder: string) {
   return {
     database: join(folder, 'bent-straw.sqlite'),
     signingKey: join(folder, 'console-key.pem'),
+    /** The demo prints the passphrase that it made up. */
+    demoPassphrase: join(folder, 'demo-passphrase.txt'),
     lock: join(folder, 'in-use-by'),
     trial: join(folder, 'write-trial'),
   };

@@ -1,8 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { AGENT_FAULTS } from '@/agent';
 import { UNFINISHED_REASONS } from '@/core';
-import { CONSOLE_FAULTS } from '@/services';
-import { PEER_FAULTS, type FaultCatalogue } from '@/wire';
+import { CONSOLE_FAULTS, type FaultCatalogue, PEER_FAULTS } from '@/wire';
 import { PROGRAM_FAULTS } from './program-faults';
 
 /** The rows of one section of docs/errors.md, each as its cells. */

@@ -3,7 +3,7 @@ import { join, resolve } from 'node:path';
 import { Command } from 'commander';
 import QRCode from 'qrcode';
 import { demoPracticeDocument } from '@/demo';
-import { joinAddresses, lanAddresses } from '@/services';
+import { joinAddresses, lanAddresses, welcomeToken } from '@/services';
 import { openStore } from '@/store';
 import { DEFAULT_PORT } from '@/wire';
 import { publicKeyText, readSigningKey } from '@/wire/ticket';
@@ -77,8 +77,10 @@ function partsOf(demo: boolean, port: number, consolePort: number, dataFolder: s
 }
 
 async function showAddresses(demo: boolean, port: number, dataFolder: string): Promise<void> {
-  const store = await openStore(dataFiles(dataFolder).database);
+  const files = dataFiles(dataFolder);
+  const store = await openStore(files.database);
   const [site] = await store.sites.all();
+  const passphraseSet = (await store.access.passphraseHash()) !== null;
   await store.close();
   say(`  Console    http://localhost:${port}`);
   for (const address of lanAddresses()) say(`             http://${address}:${port}`);
@@ -90,6 +92,11 @@ async function showAddresses(demo: boolean, port: number, dataFolder: string): P
     say(`  From this machine:        http://localhost:${port}/j\n`);
     say(await QRCode.toString(joinAddress!, { type: 'utf8' }));
   }
+  if (!passphraseSet) {
+    const token = welcomeToken({ signingKey: readSigningKey(readFileSync(files.signingKey, 'utf8')) });
+    say(`\n  First start: set the technician’s passphrase at http://localhost:${port}/welcome/${token}`);
+  }
+  if (demo) say(`  Sign in with the passphrase: ${readFileSync(files.demoPassphrase, 'utf8').trim()}`);
   if (demo) say('  Demo data: Larkspur Bindery, a made-up office. Start over with: npm run demo -- --fresh');
   say('  Stop with Ctrl-C.');
 }

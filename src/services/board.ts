@@ -44,7 +44,7 @@ export interface BoardRow {
 }
 
 export interface Board {
-  readonly site: Pick<Site, 'id' | 'name' | 'joinCode' | 'demo'>;
+  readonly site: Pick<Site, 'id' | 'name' | 'joinCode' | 'joinCodeUntilMs' | 'demo'>;
   readonly line: { readonly name: string; readonly provider: string } | null;
   readonly plan: Plan | null;
   readonly straw: readonly StrawSegment[];
@@ -134,7 +134,7 @@ export async function boardOf(context: ConsoleContext, siteId?: string): Promise
     .map((spot) => ({ spotName: spot.name, rows: devices.filter((device) => device.spotId === spot.id).map(rowOf) }))
     .filter((group) => group.rows.length > 0);
   return done({
-    site: { id: site.id, name: site.name, joinCode: site.joinCode, demo: site.demo },
+    site,
     line: line === undefined ? null : { name: line.name, provider: line.provider },
     plan,
     straw: siteStrawOf({

@@ -1,5 +1,6 @@
 import type { KeyObject } from 'node:crypto';
 import type { Store } from '@/store';
+import type { TryLimit } from './access/try-limit';
 
 /** What the use cases work with. Clock, ids and keys are passed in, so that tests decide them. */
 export interface ConsoleContext {
@@ -12,6 +13,8 @@ export interface ConsoleContext {
   readonly publicKey: string;
   /** The port of the front door, for addresses to read out. */
   readonly port: number;
+  /** Wrong codes and passphrases, by address. */
+  readonly tries: TryLimit;
 }
 
 const SLOT = Symbol.for('bent-straw.console');

@@ -6,6 +6,7 @@ import type { RunSamples } from '@/core';
 import { openStore } from '@/store';
 import type { HandIn, LineForm, StartRun } from '@/wire';
 import { publicKeyText } from '@/wire/ticket';
+import { TryLimit, type Role } from './access';
 import type { ConsoleContext } from './console-context';
 import { saveLine, saveOffice } from './set-up';
 
@@ -18,6 +19,7 @@ export async function openTestConsole() {
   const file = join(folder, 'test.sqlite');
   let nowMs = START_MS;
   let ids = 0;
+  const tries = new TryLimit();
   let store = await openStore(file);
   const context = (): ConsoleContext => ({
     store,
@@ -26,6 +28,7 @@ export async function openTestConsole() {
     signingKey: privateKey,
     publicKey: publicKeyText(publicKey),
     port: 4870,
+    tries,
   });
   return {
     file,
@@ -73,6 +76,7 @@ export async function furnish(console: TestConsole): Promise<{ siteId: string; c
   return { siteId: site.id, code: site.joinCode };
 }
 
+export const TECHNICIAN: Role = { kind: 'technician', name: 'Ines' };
 export const STRANGER = { code: null, cookie: null, address: '198.51.100.23' } as const;
 
 export function orderFor(code: string | null, changes: Partial<StartRun> = {}): StartRun {

@@ -12,9 +12,8 @@ import {
   type UnfinishedReason,
 } from '@/core';
 import type { RunEnding, StoredRun } from '@/store';
-import { done, failed, type HandIn, type HandInAnswer, type Outcome } from '@/wire';
+import { type ConsoleFaultCode, done, failed, type HandIn, type HandInAnswer, type Outcome } from '@/wire';
 import type { ConsoleContext } from './console-context';
-import type { ConsoleFaultCode } from './console-faults';
 import { provesIt } from './proofs';
 
 /** The conditions of a stored run, as core needs them. */

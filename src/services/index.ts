@@ -1,9 +1,8 @@
+export * from './access';
 export { boardOf, type Board, type BoardCell, type BoardColumn, type BoardRow } from './board';
 export { setConsole, theConsole, type ConsoleContext } from './console-context';
-export { CONSOLE_FAULTS, type ConsoleFaultCode } from './console-faults';
 export { DEVICE_COOKIE, DEVICE_COOKIE_SECONDS, deviceCookieValue } from './device-cookie';
 export { conditionsOf, figureColumns, handInRun, noteRunAlive } from './hand-in-run';
-export { newJoinCode } from './join-code';
 export { joinPageOf, type JoinPage } from './join-page';
 export { ledgerOf, type Ledger, type LedgerQuery } from './ledger';
 export { checkPeer, type PeerState } from './peer-check';

@@ -1,7 +1,6 @@
 import type { Link, Reach } from '@/core';
-import { failed, type Outcome } from '@/wire';
+import { type ConsoleFaultCode, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from './console-context';
-import type { ConsoleFaultCode } from './console-faults';
 import { admit, type Visitor } from './visitor';
 
 /** What the device page needs to be filled in already. */

@@ -1,15 +1,18 @@
 import { createHmac, timingSafeEqual, type KeyObject } from 'node:crypto';
 
+/** What a proof is for: one for a run is worth nothing for a device. */
+export type Purpose = 'run' | 'device' | 'welcome';
+
 /**
  * Proofs that the console made something: an HMAC-SHA-256 (RFC 2104) over a purpose and an id, keyed with the
  * console's private key. Nothing has to be stored, and they outlive a restart.
  */
-export function proofOf(signingKey: KeyObject, purpose: 'run' | 'device', id: string): string {
+export function proofOf(signingKey: KeyObject, purpose: Purpose, id: string): string {
   const secret = signingKey.export({ format: 'der', type: 'pkcs8' });
   return createHmac('sha256', secret).update(`bent-straw ${purpose} ${id}`).digest('base64url');
 }
 
-export function provesIt(signingKey: KeyObject, purpose: 'run' | 'device', id: string, proof: string): boolean {
+export function provesIt(signingKey: KeyObject, purpose: Purpose, id: string, proof: string): boolean {
   const expected = Buffer.from(proofOf(signingKey, purpose, id));
   const given = Buffer.from(proof);
   return expected.length === given.length && timingSafeEqual(expected, given);

@@ -13,6 +13,7 @@ import type { StoredRun } from '@/store';
 import type { RunSamples } from '@/core';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from './console-context';
+import { maySeeRun, type Role } from './access';
 import { conditionsOf } from './hand-in-run';
 
 /** Everything on the page of one run. `result` is null for a run that has not ended with figures. */
@@ -64,10 +65,12 @@ export interface SamplesDocument {
 
 export async function samplesDocumentOf(
   context: ConsoleContext,
+  role: Role,
   runId: string,
-): Promise<Outcome<SamplesDocument, 'run-unknown' | 'samples-missing'>> {
+): Promise<Outcome<SamplesDocument, 'run-unknown' | 'samples-missing' | 'not-signed-in'>> {
+  if (role.kind === 'stranger') return failed('not-signed-in');
   const run = await context.store.runs.byId(runId);
-  if (run === null) return failed('run-unknown');
+  if (run === null || !maySeeRun(role, run)) return failed('run-unknown');
   const samples = await context.store.runs.samples(runId);
   if (samples === null) return failed('samples-missing');
   return done({

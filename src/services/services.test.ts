@@ -4,7 +4,15 @@ import { simulateSamples } from '@/demo';
 import { openStore } from '@/store';
 import { checkTicket } from '@/wire/ticket';
 import { boardOf } from './board';
-import { finished, furnish, openTestConsole, orderFor, STRANGER, type TestConsole } from './console-for-tests';
+import {
+  finished,
+  furnish,
+  openTestConsole,
+  orderFor,
+  STRANGER,
+  TECHNICIAN,
+  type TestConsole,
+} from './console-for-tests';
 import { deviceCookieValue } from './device-cookie';
 import { handInRun, noteRunAlive } from './hand-in-run';
 import { CODE_LENGTH, CODE_LETTERS, newJoinCode, readJoinCode } from './join-code';
@@ -156,7 +164,7 @@ describe('the console', () => {
         ok: true,
         value: { unfinished: null, run: { demo: false, practice: true, plan: { downBps: 500e6 } } },
       });
-      expect(await samplesDocumentOf(console.context, runId)).toMatchObject({
+      expect(await samplesDocumentOf(console.context, TECHNICIAN, runId)).toMatchObject({
         ok: true,
         value: { samples: handed, methodVersion: METHOD_VERSION },
       });
@@ -283,7 +291,7 @@ describe('the console', () => {
         samples: null,
         facts: null,
       });
-      expect(await samplesDocumentOf(console.context, runId)).toMatchObject({
+      expect(await samplesDocumentOf(console.context, TECHNICIAN, runId)).toMatchObject({
         ok: false,
         fault: { code: 'samples-missing' },
       });

@@ -1,9 +1,17 @@
 import type { Link, Plan } from '@/core';
 import type { Device, Line, Site, Spot, StoredPeer, StoredPlan } from '@/store';
-import { done, failed, linkOfForm, type DeviceForm, type LineForm, type Outcome, type PeerForm } from '@/wire';
+import {
+  type ConsoleFaultCode,
+  type DeviceForm,
+  done,
+  failed,
+  type LineForm,
+  linkOfForm,
+  type Outcome,
+  type PeerForm,
+} from '@/wire';
+import { firstJoinCode } from './access';
 import type { ConsoleContext } from './console-context';
-import type { ConsoleFaultCode } from './console-faults';
-import { newJoinCode } from './join-code';
 import { SAME_ORIGIN } from './peer-address';
 import { planOfRow } from './plan-of-row';
 import { spotNamed } from './spot-named';
@@ -57,7 +65,7 @@ export async function saveOffice(context: ConsoleContext, name: string): Promise
   const [existing] = await sites.all();
   const site: Site =
     existing === undefined
-      ? { id: context.newId(), name, joinCode: newJoinCode(), demo: false }
+      ? { id: context.newId(), name, ...firstJoinCode(context.wallMs()), demo: false }
       : { ...existing, name };
   await sites.saveSite(site);
   if (existing === undefined)

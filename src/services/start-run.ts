@@ -1,22 +1,22 @@
 import { ceilingOfLink, linkKindOf, RUN_PROFILES, yardstickBps, yardstickOf, type Direction } from '@/core';
-import type { Device, Site } from '@/store';
-import { done, failed, type Outcome, type RunGrant, type StartRun } from '@/wire';
+import type { Device } from '@/store';
+import { type ConsoleFaultCode, done, failed, type Outcome, type RunGrant, type StartRun } from '@/wire';
 import { signTicket } from '@/wire/ticket';
 import type { ConsoleContext } from './console-context';
-import type { ConsoleFaultCode } from './console-faults';
 import { peerBaseUrl } from './peer-address';
 import { planOfRow } from './plan-of-row';
 import { proofOf } from './proofs';
 import { spotNamed } from './spot-named';
 import { isSilent, sweepSilentRuns } from './sweep-silent-runs';
-import { admit, type Visitor } from './visitor';
+import { admit, type Admission, type Visitor } from './visitor';
 
 const TICKET_LIFE_MS = 60_000;
 
 type Result<Value> = Promise<Outcome<Value, ConsoleFaultCode>>;
 
 /** The device that the answers describe: an existing one, brought up to date, or a new one. */
-async function deviceOf(context: ConsoleContext, site: Site, order: StartRun): Result<Device> {
+async function deviceOf(context: ConsoleContext, { site, bound }: Admission, order: StartRun): Result<Device> {
+  if (bound !== null && order.deviceId !== bound) return failed('device-not-yours');
   const devices = await context.store.sites.devicesOf(site.id);
   const existing = devices.find((device) => device.id === order.deviceId);
   if (order.deviceId !== null && existing === undefined) return failed('device-unknown');
@@ -50,7 +50,7 @@ export async function startRun(
   const baseUrl = peer === undefined ? null : peerBaseUrl(peer.address, origin);
   if (peer === undefined || baseUrl === null) return failed('peer-missing', { reach: order.reach });
 
-  const found = await deviceOf(context, site, order);
+  const found = await deviceOf(context, admission.value, order);
   if (!found.ok) return found;
   const device = found.value;
   const nowMs = context.wallMs();

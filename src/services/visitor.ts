@@ -17,27 +17,38 @@ export interface Visitor {
 export interface Admission {
   readonly site: Site;
   readonly knownDeviceId: string | null;
+  /** The one device that this visitor may run as; null where a code or this very machine lets it be any. */
+  readonly bound: string | null;
 }
 
 /** A code opens its office; without one, a cookie or being this very machine does. */
 export async function admit(
   context: ConsoleContext,
   visitor: Visitor,
-): Promise<Outcome<Admission, 'code-unknown' | 'not-joined' | 'site-missing'>> {
+): Promise<Outcome<Admission, 'code-unknown' | 'code-ended' | 'too-many-tries' | 'not-joined' | 'site-missing'>> {
   const { sites } = context.store;
   const known = await deviceOfCookie(context, visitor.cookie);
-  const admitted = (site: Site) => done({ site, knownDeviceId: known?.siteId === site.id ? known.id : null });
+  const sameMachine = visitor.address !== null && readClientAddress(visitor.address).sameMachine;
+  const admitted = (site: Site, bound: string | null = null) =>
+    done({ site, bound, knownDeviceId: known?.siteId === site.id ? known.id : null });
 
   if (visitor.code !== null) {
     const code = readJoinCode(visitor.code);
+    const nowMs = context.wallMs();
+    const seconds = context.tries.waitSeconds(visitor.address, nowMs);
+    if (seconds > 0) return failed('too-many-tries', { seconds });
     const site = await sites.byJoinCode(code);
-    return site === null ? failed('code-unknown', { code }) : admitted(site);
+    if (site === null) {
+      context.tries.failed(visitor.address, nowMs);
+      return failed('code-unknown', { code });
+    }
+    return site.joinCodeUntilMs > nowMs ? admitted(site) : failed('code-ended', { code });
   }
   if (known !== null) {
     const site = await sites.byId(known.siteId);
-    if (site !== null) return admitted(site);
+    if (site !== null) return admitted(site, sameMachine ? null : known.id);
   }
-  if (visitor.address === null || !readClientAddress(visitor.address).sameMachine) return failed('not-joined');
+  if (!sameMachine) return failed('not-joined');
   const [first] = await sites.all();
   return first === undefined ? failed('site-missing') : admitted(first);
 }

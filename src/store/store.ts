@@ -1,12 +1,14 @@
 import { Sequelize } from 'sequelize';
 import { migrate } from './migrations/migrate';
 import { defineTables, type Tables } from './models/tables';
+import { AccessQueries } from './queries/access-queries';
 import { RunQueries } from './queries/run-queries';
 import { SiteQueries } from './queries/site-queries';
 import { sqliteWithSettings } from './sqlite-dialect';
 
 /** The one place that knows SQL. Opened by the console alone, which is the only writer. */
 export interface Store {
+  readonly access: AccessQueries;
   readonly sites: SiteQueries;
   readonly runs: RunQueries;
   close(): Promise<void>;
@@ -23,6 +25,7 @@ export async function openStore(file: string): Promise<Store> {
   await migrate(sequelize, file);
   const tables: Tables = defineTables(sequelize);
   return {
+    access: new AccessQueries(tables),
     sites: new SiteQueries(tables),
     runs: new RunQueries(sequelize, tables),
     close: () => sequelize.close(),

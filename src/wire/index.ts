@@ -1,4 +1,6 @@
 export * from './channel/channel-frame';
+export * from './console/access-schemas';
+export * from './console/console-faults';
 export * from './console/link-schema';
 export * from './console/set-up-schemas';
 export * from './console/run-messages';

@@ -1,6 +1,6 @@
-import { CONSOLE_FAULTS, joinPageOf, theConsole } from '@/services';
+import { joinPageOf, theConsole } from '@/services';
 import { DevicePage } from '@/ui/device/device-page';
-import { problemOf, profileSchema } from '@/wire';
+import { CONSOLE_FAULTS, problemOf, profileSchema } from '@/wire';
 import { visitorWith } from '../visitor';
 import { CodeForm } from '@/ui/device/code-form';
 

@@ -2,9 +2,10 @@ import { existsSync } from 'node:fs';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { firstTables } from './0001-first-tables';
+import { access } from './0002-access';
 import type { Migration } from './migration';
 
-export const MIGRATIONS: readonly Migration[] = [firstTables];
+export const MIGRATIONS: readonly Migration[] = [firstTables, access];
 
 /**
  * Brings the schema up to date. A file that already holds tables is first copied beside itself

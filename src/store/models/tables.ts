@@ -16,7 +16,23 @@ interface Row<Self extends Model> extends Model<InferAttributes<Self>, InferCrea
 export interface SiteRow extends Row<SiteRow> {
   name: string;
   joinCode: string;
+  /** From then on the code opens nothing. */
+  joinCodeUntilMs: number;
   demo: boolean;
+}
+
+/** The technician's passphrase, hashed (scrypt, RFC 7914). There is at most one. */
+export interface PassphraseRow extends Row<PassphraseRow> {
+  hash: string;
+  setAtMs: number;
+}
+
+/** A browser in which the technician signed in; the id is the SHA-256 of what its cookie holds. */
+export interface SignInRow extends Row<SignInRow> {
+  /** How whoever signed in is called here. */
+  name: string;
+  createdAtMs: number;
+  seenAtMs: number;
 }
 
 export interface LineRow extends Row<LineRow> {
@@ -103,6 +119,8 @@ export interface RunSamplesRow extends Model<InferAttributes<RunSamplesRow>, Inf
 }
 
 export interface Tables {
+  readonly passphrases: ModelStatic<PassphraseRow>;
+  readonly signIns: ModelStatic<SignInRow>;
   readonly sites: ModelStatic<SiteRow>;
   readonly lines: ModelStatic<LineRow>;
   readonly plans: ModelStatic<PlanRow>;
@@ -131,10 +149,19 @@ function columns<Specs extends Record<string, object>>(specs: Specs): Specs {
 export function defineTables(sequelize: Sequelize): Tables {
   const plain = { timestamps: false } as const;
   return {
-    sites: sequelize.define<SiteRow>('Site', columns({ id, name: text, joinCode: text, demo: yesNo }), {
+    passphrases: sequelize.define<PassphraseRow>('Passphrase', columns({ id, hash: text, setAtMs: number }), {
       ...plain,
-      tableName: 'sites',
+      tableName: 'passphrases',
     }),
+    signIns: sequelize.define<SignInRow>('SignIn', columns({ id, name: text, createdAtMs: number, seenAtMs: number }), {
+      ...plain,
+      tableName: 'sign_ins',
+    }),
+    sites: sequelize.define<SiteRow>(
+      'Site',
+      columns({ id, name: text, joinCode: text, joinCodeUntilMs: number, demo: yesNo }),
+      { ...plain, tableName: 'sites' },
+    ),
     lines: sequelize.define<LineRow>('Line', columns({ id, siteId: text, name: text, provider: text }), {
       ...plain,
       tableName: 'lines',

@@ -1,11 +1,13 @@
 'use client';
 
 import { Popover } from '../parts/popover';
+import { WallTime } from '../parts/wall-time';
 
 /** How another device gets here: addresses to read out, the code, and the same as a picture to scan. */
 export interface JoinFacts {
   readonly addresses: readonly string[];
   readonly code: string;
+  readonly untilMs: number;
   /** QR code of the first address, as SVG made by the server. */
   readonly qrSvg: string;
 }
@@ -29,7 +31,7 @@ export function JoinSlip({ join, trigger, wanted }: JoinSlipProps) {
         </p>
       ))}
       <p className="mt-2 text-sm text-quiet">
-        code <span className="figure text-base text-ink">{join.code}</span>
+        code <span className="figure text-base text-ink">{join.code}</span>, until <WallTime atMs={join.untilMs} />
       </p>
     </Popover>
   );

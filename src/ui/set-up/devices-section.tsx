@@ -5,9 +5,9 @@ import type { SetUp } from '@/services';
 import { LINK_CHOICE_WORDS } from '../device/link-choice';
 import { Button } from '../parts/button';
 import { Confirm } from '../parts/confirm';
-import type { EditActions } from './form-state';
+import type { EditActions } from '../form/form-state';
 import { Section } from './section';
-import { ChoiceField, SetUpForm, TextField } from './set-up-form';
+import { ChoiceField, ActionForm, TextField } from '../form/action-form';
 
 type Device = SetUp['devices'][number];
 
@@ -34,7 +34,7 @@ function DeviceForm({ siteId, device, actions }: DeviceFormProps) {
   const negotiated =
     link.medium === 'wired' && link.negotiatedBps !== null ? nominalRateFigure(link.negotiatedBps) : '';
   return (
-    <SetUpForm
+    <ActionForm
       action={actions.save}
       label={device === null ? 'New device' : device.name}
       save={device === null ? 'Add the device' : 'Save the device'}
@@ -63,7 +63,7 @@ function DeviceForm({ siteId, device, actions }: DeviceFormProps) {
         />
         <TextField name="negotiatedMbps" label="a cable came up at, if known" unit="Mb/s" value={negotiated} />
       </div>
-    </SetUpForm>
+    </ActionForm>
   );
 }
 

@@ -1,5 +1,5 @@
-import type { FormAction } from './form-state';
-import { SetUpForm, TextField } from './set-up-form';
+import type { FormAction } from '../form/form-state';
+import { ActionForm, TextField } from '../form/action-form';
 
 /** The very first page: nothing is known yet but this. */
 export function FirstOffice({ save }: { readonly save: FormAction }) {
@@ -10,9 +10,9 @@ export function FirstOffice({ save }: { readonly save: FormAction }) {
         Everything that is measured belongs to an office. Name it; the code for its devices comes next, the line and its
         plan whenever you have the contract at hand.
       </p>
-      <SetUpForm action={save} label="Name the office" save="Open the board">
+      <ActionForm action={save} label="Name the office" save="Open the board">
         <TextField name="name" label="name of the office" value="" hint="for example: Larkspur Bindery, Mill Lane" />
-      </SetUpForm>
+      </ActionForm>
     </section>
   );
 }

@@ -1,8 +1,8 @@
 import { nominalRateFigure, USUAL_FULL_FROM } from '@/core';
 import type { SetUp } from '@/services';
-import type { FormAction } from './form-state';
+import type { FormAction } from '../form/form-state';
 import { Section } from './section';
-import { ChoiceField, SetUpForm, TextField } from './set-up-form';
+import { ChoiceField, ActionForm, TextField } from '../form/action-form';
 
 interface LineSectionProps extends Pick<SetUp, 'line' | 'plan'> {
   readonly siteId: string;
@@ -19,7 +19,7 @@ export function LineSection({ siteId, line, plan, save }: LineSectionProps) {
       title="Line and plan"
       hint="What the contract promises. Every run that crosses the line is held against it; runs already made keep the plan of their day."
     >
-      <SetUpForm action={save} label="Line and plan" save="Save the line">
+      <ActionForm action={save} label="Line and plan" save="Save the line">
         <input type="hidden" name="siteId" value={siteId} />
         <div className="grid gap-x-8 gap-y-4 sm:grid-cols-2">
           <TextField name="lineName" label="name of the line" value={line?.name ?? ''} />
@@ -54,7 +54,7 @@ export function LineSection({ siteId, line, plan, save }: LineSectionProps) {
             value={String(Math.round((plan?.fullFrom ?? USUAL_FULL_FROM) * 100))}
           />
         </div>
-      </SetUpForm>
+      </ActionForm>
     </Section>
   );
 }

@@ -4,9 +4,9 @@ import type { ReactNode } from 'react';
 import type { SetUp } from '@/services';
 import { Button } from '../parts/button';
 import { Confirm } from '../parts/confirm';
-import type { EditActions } from './form-state';
+import type { EditActions } from '../form/form-state';
 import { Section } from './section';
-import { ChoiceField, SetUpForm, TextField } from './set-up-form';
+import { ChoiceField, ActionForm, TextField } from '../form/action-form';
 
 type Peer = SetUp['peers'][number];
 
@@ -25,7 +25,7 @@ interface PeerFormProps {
 
 function PeerForm({ siteId, peer, actions }: PeerFormProps) {
   return (
-    <SetUpForm
+    <ActionForm
       action={actions.save}
       label={peer === null ? 'New peer' : peer.name}
       save={peer === null ? 'Add the peer' : 'Save the peer'}
@@ -62,7 +62,7 @@ function PeerForm({ siteId, peer, actions }: PeerFormProps) {
           hint="http://198.51.100.7:4870, or / for this machine"
         />
       </div>
-    </SetUpForm>
+    </ActionForm>
   );
 }
 

@@ -1,7 +1,8 @@
 import Link from 'next/link';
 import { connection } from 'next/server';
 import QRCode from 'qrcode';
-import { boardOf, joinAddresses, theConsole } from '@/services';
+import { technicianOrSignIn } from '@/app/role';
+import { boardOf, joinAddresses, renewEndedCodes, theConsole, type Board } from '@/services';
 import { BoardLegend } from '@/ui/board/board-legend';
 import { BoardMatrix } from '@/ui/board/board-matrix';
 import { BoardTray } from '@/ui/board/board-tray';
@@ -13,23 +14,28 @@ import { FirstOffice } from '@/ui/set-up/first-office';
 import { StrawPath } from '@/ui/straw/straw-path';
 import { USUAL_FULL_FROM } from '@/core';
 
-async function joinFacts(port: number, code: string): Promise<JoinFacts> {
+async function joinFacts(
+  port: number,
+  { joinCode: code, joinCodeUntilMs: untilMs }: Board['site'],
+): Promise<JoinFacts> {
   const addresses = joinAddresses(port, code);
   const qrSvg = await QRCode.toString(addresses[0]!, {
     type: 'svg',
     margin: 1,
     color: { dark: '#1b2733', light: '#fffdf8' },
   });
-  return { addresses, code, qrSvg };
+  return { addresses, code, untilMs, qrSvg };
 }
 
 export default async function BoardPage() {
   await connection();
+  await technicianOrSignIn('/');
   const context = theConsole();
+  await renewEndedCodes(context);
   const found = await boardOf(context);
   if (!found.ok) return <FirstOffice save={saveOfficeAction} />;
   const board = found.value;
-  const join = await joinFacts(context.port, board.site.joinCode);
+  const join = await joinFacts(context.port, board.site);
   return (
     <>
       <RefreshWhile busy={board.running.length > 0} />

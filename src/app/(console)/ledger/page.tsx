@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { connection } from 'next/server';
+import { technicianOrSignIn } from '@/app/role';
 import { LINK_KINDS, REACHES } from '@/core';
 import { ledgerOf, theConsole } from '@/services';
 import { LedgerFilters } from '@/ui/ledger/ledger-filters';
@@ -15,6 +16,7 @@ type Query = Record<string, string | string[] | undefined>;
 export default async function LedgerPage({ searchParams }: { readonly searchParams: Promise<Query> }) {
   await connection();
   const query = await searchParams;
+  await technicianOrSignIn('/ledger');
   const one = (name: string) => (typeof query[name] === 'string' && query[name] !== '' ? query[name] : undefined);
   const chosen = {
     deviceId: one('device'),

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { connection } from 'next/server';
 import { Suspense } from 'react';
+import { technicianOrSignIn } from '@/app/role';
 import { setUpOf, theConsole } from '@/services';
 import { DevicesSection } from '@/ui/set-up/devices-section';
 import { FirstOffice } from '@/ui/set-up/first-office';
@@ -10,6 +11,7 @@ import { PeersSection } from '@/ui/set-up/peers-section';
 import {
   removeDeviceAction,
   removePeerAction,
+  renewJoinCodeAction,
   saveDeviceAction,
   saveLineAction,
   saveOfficeAction,
@@ -21,6 +23,7 @@ export const metadata: Metadata = { title: 'Set-up' };
 
 export default async function SetUpPage() {
   await connection();
+  await technicianOrSignIn('/set-up');
   const setUp = await setUpOf(theConsole());
   if (setUp.site === null) return <FirstOffice save={saveOfficeAction} />;
   const states = Object.fromEntries(
@@ -34,7 +37,7 @@ export default async function SetUpPage() {
   return (
     <div className="max-w-[64rem]">
       <h1 className="mb-5 text-xl font-semibold">Set-up</h1>
-      <OfficeSection site={setUp.site} save={saveOfficeAction} />
+      <OfficeSection site={setUp.site} save={saveOfficeAction} renewCode={renewJoinCodeAction} />
       <LineSection siteId={setUp.site.id} line={setUp.line} plan={setUp.plan} save={saveLineAction} />
       <DevicesSection
         actions={{ save: saveDeviceAction, remove: removeDeviceAction }}

@@ -1,6 +1,14 @@
 import type { z } from 'zod';
-import { CONSOLE_FAULTS, type ConsoleFaultCode } from '@/services';
-import { done, failed, PROBLEM_MEDIA_TYPE, problemOf, type Fault, type Outcome } from '@/wire';
+import {
+  CONSOLE_FAULTS,
+  type ConsoleFaultCode,
+  done,
+  failed,
+  type Fault,
+  type Outcome,
+  PROBLEM_MEDIA_TYPE,
+  problemOf,
+} from '@/wire';
 
 /** A run of ten minutes takes about 1 MB; nothing honest is larger than this. */
 export const LARGEST_REQUEST = 4 * 1024 * 1024;

@@ -7,23 +7,25 @@ import { UNTOUCHED, type FormAction, type FormState } from './form-state';
 
 const FormStateContext = createContext<FormState>(UNTOUCHED);
 
-interface SetUpFormProps {
+interface ActionFormProps {
   readonly action: FormAction;
   readonly label: string;
   readonly save: string;
   readonly children: ReactNode;
   readonly beside?: ReactNode;
+  /** What stands on the button while it is under way. */
+  readonly saving?: string;
 }
 
-/** A form of the set-up: sends itself to a server action, says that it was saved, or what is wrong and where. */
-export function SetUpForm({ action, label, save, children, beside }: SetUpFormProps) {
+/** A form that sends itself to a server action, says that it was saved, or what is wrong and where. */
+export function ActionForm({ action, label, save, saving = 'Saving …', children, beside }: ActionFormProps) {
   const [state, send, sending] = useActionState(action, UNTOUCHED);
   return (
     <form action={send} aria-label={label} noValidate>
       <FormStateContext value={state}>{children}</FormStateContext>
       <div className="mt-4 flex flex-wrap items-center gap-4">
         <Button type="submit" look="main" disabled={sending}>
-          {sending ? 'Saving …' : save}
+          {sending ? saving : save}
         </Button>
         {beside}
         <span role="status" className="text-sm text-quiet">
@@ -46,6 +48,8 @@ interface FieldProps {
   readonly unit?: string;
   readonly hint?: string;
   readonly list?: string;
+  /** What the browser may fill in; a passphrase is shown as dots. */
+  readonly kind?: 'name' | 'current-password' | 'new-password';
 }
 
 function useField(name: string, value: string) {
@@ -62,7 +66,7 @@ function useField(name: string, value: string) {
   return { id, key, error, defaultValue, described };
 }
 
-export function TextField({ name, label, value, unit, hint, list }: FieldProps) {
+export function TextField({ name, label, value, unit, hint, list, kind }: FieldProps) {
   const { id, key, error, defaultValue, described } = useField(name, value);
   return (
     <LabelledField
@@ -78,7 +82,8 @@ export function TextField({ name, label, value, unit, hint, list }: FieldProps) 
         name={name}
         defaultValue={defaultValue}
         list={list}
-        autoComplete="off"
+        autoComplete={kind ?? 'off'}
+        {...(kind === undefined || kind === 'name' ? {} : { type: 'password' })}
         {...(unit === undefined ? {} : { inputMode: 'decimal' as const })}
         className={`field ${unit === undefined ? '' : 'figure'}`}
         {...described}

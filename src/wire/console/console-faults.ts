@@ -1,4 +1,4 @@
-import type { FaultCatalogue } from '@/wire';
+import type { FaultCatalogue } from '../fault/fault';
 
 /** Everything that the console may answer instead of doing it. The table in docs/errors.md is held against this one. */
 export const CONSOLE_FAULTS = {
@@ -6,6 +6,49 @@ export const CONSOLE_FAULTS = {
     status: 404,
     title: 'Code unknown',
     sentence: 'No office here has the code {code}. Read it again from the board; it has no 0, O, 1, I or L.',
+  },
+  'code-ended': {
+    status: 410,
+    title: 'Code no longer valid',
+    sentence: 'The code {code} is no longer valid. Read the new one from the board.',
+  },
+  'too-many-tries': {
+    status: 429,
+    title: 'Too many tries',
+    sentence: 'Too many wrong tries came from this address. Wait {seconds} seconds and try again.',
+  },
+  'passphrase-wrong': {
+    status: 401,
+    title: 'Passphrase wrong',
+    sentence: 'That is not the passphrase. Look out for capital letters and type it again.',
+  },
+  'passphrase-missing': {
+    status: 409,
+    title: 'No passphrase yet',
+    sentence: 'No passphrase is set yet. Open the one-time link that the program printed when it started.',
+  },
+  'welcome-over': {
+    status: 410,
+    title: 'Link used or wrong',
+    sentence:
+      'This link sets the first passphrase only, and there is one already or the link is mistyped. Sign in instead, or copy the link again.',
+  },
+  'not-signed-in': {
+    status: 401,
+    title: 'Not signed in',
+    sentence: 'Only the technician may do this. Sign in and do it again.',
+  },
+  'device-not-yours': {
+    status: 403,
+    title: 'Another device',
+    sentence:
+      'This browser is known as another device of the office. Run as that one, or open the address with the code to choose anew.',
+  },
+  'cross-site': {
+    status: 403,
+    title: 'Sent from another site',
+    sentence:
+      'The request was sent from a page of another site and was not carried out. Do it from the console itself.',
   },
   'not-joined': {
     status: 401,

@@ -1,0 +1,131 @@
+import { expect, test } from '@playwright/test';
+import { answer, measure, resultShown } from './device';
+import { newDataFolder, startProgram, type Program } from './program';
+import { FIRST_PASSPHRASE, signIn } from './technician';
+
+test.describe.configure({ mode: 'serial' });
+
+let program: Program;
+test.beforeAll(async () => {
+  const more = ['--office', 'Larkspur Bindery'];
+  program = await startProgram({ mode: 'start', port: 4940, data: newDataFolder(), more });
+});
+test.afterAll(() => program.interrupt());
+
+test('the first start prints a link that sets the passphrase, once; nothing is seen before', async ({ page }) => {
+  const link = /http:\S+\/welcome\/\S+/.exec(program.output())![0];
+  for (const place of ['/', '/ledger', '/set-up', '/runs/any']) {
+    await page.goto(program.origin + place);
+    await expect(page.getByRole('heading', { name: 'No passphrase yet' })).toBeVisible();
+    await expect(page.getByText('Larkspur')).toHaveCount(0);
+  }
+  await page.goto(`${link.slice(0, -3)}abc`);
+  await expect(page.getByRole('heading', { name: 'This link opens nothing' })).toBeVisible();
+
+  await page.goto(link);
+  await page.getByLabel('your name').fill('Ines');
+  await page.getByLabel('passphrase', { exact: true }).fill('short');
+  await page.getByLabel('the same again').fill('short');
+  const open = page.getByRole('button', { name: 'Open the console' });
+  await open.click();
+  await expect(page.getByRole('alert').filter({ hasText: 'At least 10 characters' })).toBeVisible();
+  await expect(open).toBeEnabled();
+  await page.getByLabel('passphrase', { exact: true }).fill(FIRST_PASSPHRASE);
+  await page.getByLabel('the same again').fill('something else');
+  await open.click();
+  await expect(page.getByText('The two are not the same.')).toBeVisible();
+  await expect(open).toBeEnabled();
+  await expect(page.getByLabel('your name')).toHaveValue('Ines');
+  await page.getByLabel('passphrase', { exact: true }).fill(FIRST_PASSPHRASE);
+  await page.getByLabel('the same again').fill(FIRST_PASSPHRASE);
+  await open.click();
+  await expect(page.getByRole('heading', { name: 'No device has been here yet' })).toBeVisible();
+
+  await page.context().clearCookies();
+  await page.goto(link);
+  await expect(page.getByRole('heading', { name: 'This link opens nothing' })).toBeVisible();
+});
+
+test('a wrong passphrase is refused, the right one leads back to where one wanted to go, and sign-out ends it', async ({
+  page,
+}) => {
+  await page.goto(`${program.origin}/set-up`);
+  await page.getByLabel('your name').fill('Ines');
+  await page.getByLabel('passphrase').fill('seven quires of paper');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('That is not the passphrase.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Sign in' })).toBeEnabled();
+  await page.getByLabel('passphrase').fill(FIRST_PASSPHRASE);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'Set-up' })).toBeVisible();
+  await page.getByRole('button', { name: 'sign out' }).click();
+  await page.goto(`${program.origin}/set-up`);
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+});
+
+test('a return address of another site is not followed', async ({ page }) => {
+  await page.goto(`${program.origin}/sign-in?to=//example.invalid/`);
+  await page.getByLabel('your name').fill('Ines');
+  await page.getByLabel('passphrase').fill(FIRST_PASSPHRASE);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page).toHaveURL(`${program.origin}/`);
+});
+
+test('a device sees its own result and nothing else', async ({ browser, page }) => {
+  await signIn(page, program);
+  const device = await browser.newContext();
+  const screen = await device.newPage();
+  await screen.goto(`${program.origin}/j?profile=quick`);
+  await answer(screen, { name: 'Curious laptop' });
+  await measure(screen);
+  await resultShown(screen);
+  await page.reload();
+  await page.getByRole('link', { name: /^Curious laptop/ }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Curious laptop' })).toBeVisible();
+
+  await screen.goto(page.url());
+  await expect(screen.getByRole('heading', { level: 1, name: 'Curious laptop' })).toBeVisible();
+  await expect(screen.getByRole('navigation', { name: 'Places' })).toHaveCount(0);
+  await screen.goto(program.origin);
+  await expect(screen.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  const other = await browser.newContext();
+  const stranger = await other.newPage();
+  await stranger.goto(page.url());
+  await expect(stranger.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  await Promise.all([device.close(), other.close()]);
+});
+
+test('a new code makes the old one worthless at once', async ({ page }) => {
+  await signIn(page, program);
+  await page.goto(`${program.origin}/set-up`);
+  await page.getByRole('button', { name: /Make a new code/ }).click();
+  await expect(page.getByText(program.code!)).toHaveCount(0);
+  await page.goto(`${program.origin}/j/${program.code}`);
+  await expect(page.getByText(`No office here has the code ${program.code}.`)).toBeVisible();
+});
+
+test('what another site sends is not carried out, and pages allow only their own scripts', async ({ request }) => {
+  const sent = await request.post(`${program.origin}/api/v1/runs`, {
+    data: {},
+    headers: { Origin: 'http://evil.invalid' },
+  });
+  expect([sent.status(), ((await sent.json()) as { code: string }).code]).toEqual([403, 'cross-site']);
+  const page = await request.get(`${program.origin}/sign-in`);
+  const policy = page.headers()['content-security-policy']!;
+  const scripts = /script-src ([^;]+)/.exec(policy)![1]!;
+  expect(scripts).not.toContain('unsafe');
+  expect(policy).toContain("frame-ancestors 'none'");
+  const [, nonce] = /'nonce-([^']+)'/.exec(scripts)!;
+  const tags = (await page.text()).match(/<script[^>]*>/g)!;
+  expect(tags.length).toBeGreaterThan(1);
+  for (const tag of tags) expect(tag).toContain(`nonce="${nonce}"`);
+  expect(page.headers()['x-content-type-options']).toBe('nosniff');
+});
+
+test('guessing codes ends in waiting', async ({ request }) => {
+  const texts: string[] = [];
+  for (let guess = 0; guess < 11; guess += 1)
+    texts.push(await (await request.get(`${program.origin}/j/GUESS${guess}`)).text());
+  expect(texts[0]).toContain('No office here has the code');
+  expect(texts[10]).toContain('Too many wrong tries');
+});

@@ -1,0 +1,41 @@
+import type { Metadata } from 'next';
+import { hasPassphrase, isWelcome, theConsole } from '@/services';
+import { DoorPage } from '@/ui/access/door-page';
+import { ActionForm, TextField } from '@/ui/form/action-form';
+import { LEAST_PASSPHRASE } from '@/wire';
+import { welcomeAction } from '../../sign-in/actions';
+
+export const metadata: Metadata = { title: 'First start' };
+
+export default async function WelcomePage({ params }: { readonly params: Promise<{ token: string }> }) {
+  const { token } = await params;
+  const context = theConsole();
+  if ((await hasPassphrase(context)) || !isWelcome(context, token))
+    return (
+      <DoorPage
+        title="This link opens nothing"
+        text="It sets the first passphrase, once. Either one is set already, or the link was cut short when it was copied."
+      />
+    );
+  return (
+    <DoorPage
+      title="Set the passphrase"
+      text="Whoever knows it can see and change everything here. Devices that are tested do not need it."
+    >
+      <ActionForm action={welcomeAction} label="Set the passphrase" save="Open the console" saving="Opening …">
+        <input type="hidden" name="token" value={token} />
+        <div className="grid gap-4">
+          <TextField name="name" label="your name" value="" kind="name" hint="shown to devices that you ask to run" />
+          <TextField
+            name="passphrase"
+            label="passphrase"
+            value=""
+            kind="new-password"
+            hint={`at least ${LEAST_PASSPHRASE} characters; four words do well`}
+          />
+          <TextField name="again" label="the same again" value="" kind="new-password" />
+        </div>
+      </ActionForm>
+    </DoorPage>
+  );
+}

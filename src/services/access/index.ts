@@ -1,0 +1,15 @@
+export { firstJoinCode, renewEndedCodes, renewJoinCode } from './join-codes';
+export { maySeeRun, roleOf, type Cookies, type Role } from './role';
+export {
+  hasPassphrase,
+  isWelcome,
+  setFirstPassphrase,
+  SIGN_IN_COOKIE,
+  SIGN_IN_COOKIE_SECONDS,
+  signIn,
+  signOut,
+  technicianOf,
+  welcomeToken,
+  type Technician,
+} from './sign-in';
+export { TryLimit } from './try-limit';

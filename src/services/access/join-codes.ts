@@ -1,0 +1,28 @@
+import type { Site } from '@/store';
+import { done, failed, type Outcome } from '@/wire';
+import type { ConsoleContext } from '../console-context';
+import { newJoinCode } from '../join-code';
+
+/** A code is read out and written on slips; a day later it is worth nothing. */
+const CODE_LIFE_MS = 24 * 3600_000;
+
+/** A new code for an office; the old one opens nothing from now on. Devices that have joined stay. */
+export async function renewJoinCode(context: ConsoleContext, siteId: string): Promise<Outcome<Site, 'site-missing'>> {
+  const { sites } = context.store;
+  const site = await sites.byId(siteId);
+  if (site === null) return failed('site-missing');
+  const renewed = { ...site, joinCode: newJoinCode(), joinCodeUntilMs: context.wallMs() + CODE_LIFE_MS };
+  await sites.saveSite(renewed);
+  return done(renewed);
+}
+
+/** What a new office starts with. */
+export function firstJoinCode(nowMs: number): Pick<Site, 'joinCode' | 'joinCodeUntilMs'> {
+  return { joinCode: newJoinCode(), joinCodeUntilMs: nowMs + CODE_LIFE_MS };
+}
+
+/** Gives every office whose code has ended a new one: whoever shows a code must show one that works. */
+export async function renewEndedCodes(context: ConsoleContext): Promise<void> {
+  for (const site of await context.store.sites.all())
+    if (site.joinCodeUntilMs <= context.wallMs()) await renewJoinCode(context, site.id);
+}

@@ -10,6 +10,7 @@ import { ConsoleClient } from './console-client';
 import { KnownDevices } from './known-devices';
 
 const GRANT = {
+  status: 'granted',
   ...{ runId: 'run', runKey: 'key', ticket: 'ticket', peer: { name: 'peer', baseUrl: 'http://192.0.2.1:4870' } },
   ...{ profile: 'standard', pacedBps: null, deviceId: 'device-1', deviceName: 'box' },
   yardstick: { downBps: null, upBps: null },
@@ -20,13 +21,14 @@ const ORDER: Omit<StartRun, 'code' | 'deviceId'> = {
   link: { medium: 'unknown' },
   reach: 'internet',
   profile: 'standard',
+  turnId: null,
   pacedMbps: null,
 };
 
 describe('the agent and its console', () => {
   let folder: string;
   let server: Server;
-  let asked: { url: string; body: { deviceId: string | null; code: string | null } }[];
+  let asked: { url: string; body: { deviceId: string | null; code: string | null; turnId: string | null } }[];
   let answer: (asking: (typeof asked)[number]) => [number, unknown];
   let origin: string;
 
@@ -54,6 +56,21 @@ describe('the agent and its console', () => {
     rmSync(folder, { recursive: true });
   });
   const devices = () => new KnownDevices(join(folder, 'state', 'devices.json'));
+  it('waits for its turn, asking again with the turn that it was given', async () => {
+    const waiting = { status: 'waiting', turnId: 'turn-1', deviceId: 'device-1', deviceName: 'box', aboutMs: 9000 };
+    answer = () => (asked.length < 3 ? [202, { ...waiting, why: 'Press desk is measuring' }] : [201, GRANT]);
+    const heard: string[] = [];
+    const client = ConsoleClient.fromAddress(`${origin}/j/KMT4QX`);
+    const grant = await client.startRun(ORDER, devices(), ({ why }) => heard.push(why));
+    expect(grant.runId).toBe('run');
+    expect(heard).toEqual(['Press desk is measuring', 'Press desk is measuring']);
+    expect(asked.map(({ body }) => [body.deviceId, body.turnId])).toEqual([
+      [null, null],
+      ['device-1', 'turn-1'],
+      ['device-1', 'turn-1'],
+    ]);
+  });
+
   const codeOf = async (act: () => Promise<unknown>) => {
     try {
       await act();

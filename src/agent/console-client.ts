@@ -1,11 +1,13 @@
 import {
   handInAnswerSchema,
-  runGrantSchema,
+  runAnswerSchema,
   type HandIn,
   type HandInAnswer,
   type RunGrant,
+  type RunWaiting,
   type StartRun,
 } from '@/wire';
+import { ASK_AGAIN_MS } from '@/wire/device';
 import { AgentFault } from './agent-faults';
 import type { KnownDevices } from './known-devices';
 
@@ -50,8 +52,16 @@ export class ConsoleClient {
     });
   }
 
-  /** Asks for a run as the device that this machine is known as under that name, or as a new one. */
-  async startRun(order: Omit<StartRun, 'code' | 'deviceId'>, devices: KnownDevices): Promise<RunGrant> {
+  /**
+   * Asks for a run as the device that this machine is known as under that name, or as a new one. Waits for its turn as
+   * long as it takes; `onWaiting` hears each time why.
+   */
+  async startRun(
+    order: Omit<StartRun, 'code' | 'deviceId'>,
+    devices: KnownDevices,
+    onWaiting: (waiting: RunWaiting) => void = () => undefined,
+    signal: AbortSignal = new AbortController().signal,
+  ): Promise<RunGrant> {
     const name = order.deviceName ?? '';
     const ask = (deviceId: string | null) => this.#post('/api/v1/runs', { ...order, deviceId, code: this.code });
     const known = devices.idOf(this.origin, name);
@@ -60,10 +70,15 @@ export class ConsoleClient {
       if (known !== null && error instanceof AgentFault && error.refusal === 'device-unknown') return ask(null);
       throw error;
     });
-    const grant = runGrantSchema.safeParse(answered);
-    if (!grant.success) throw new AgentFault('console-odd', { origin: this.origin });
-    devices.remember(this.origin, name, grant.data.deviceId);
-    return grant.data;
+    const { data: answer } = runAnswerSchema.safeParse(answered);
+    if (answer === undefined) throw new AgentFault('console-odd', { origin: this.origin });
+    devices.remember(this.origin, name, answer.deviceId);
+    if (answer.status === 'granted') return answer;
+    onWaiting(answer);
+    await new Promise((resolve) => setTimeout(resolve, ASK_AGAIN_MS));
+    if (signal.aborted)
+      throw new AgentFault('run-unfinished', { detail: 'It was cancelled while it waited for its turn.' });
+    return this.startRun({ ...order, turnId: answer.turnId }, devices, onWaiting, signal);
   }
 
   async noteAlive({ runId, runKey }: RunGrant): Promise<void> {

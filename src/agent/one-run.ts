@@ -1,7 +1,7 @@
 import { RUN_PROFILES, type StripData } from '@/core';
 import { startRun, type RunNews } from '@/client';
 import { openNodeTransport, type NodeTransportOptions } from '@/client/node';
-import type { HandIn, HandInAnswer, StartRun } from '@/wire';
+import type { HandIn, HandInAnswer, RunWaiting, StartRun } from '@/wire';
 import { AgentFault } from './agent-faults';
 import type { ConsoleClient } from './console-client';
 import type { KnownDevices } from './known-devices';
@@ -13,6 +13,7 @@ export interface OneRunOptions extends NodeTransportOptions {
   readonly devices: KnownDevices;
   readonly agentVersion: string;
   readonly onProgress: (strip: StripData) => void;
+  readonly onWaiting: (waiting: RunWaiting) => void;
   /** Cancels the run when aborted. */
   readonly signal: AbortSignal;
 }
@@ -36,8 +37,8 @@ function handInOf(news: Exclude<RunNews, { kind: 'progress' }>, agentVersion: st
 
 /** One run against a peer of the console's, handed in. Throws AgentFault when there is no result. */
 export async function oneRun(console: ConsoleClient, options: OneRunOptions): Promise<OneRun> {
-  const { order, devices, agentVersion, onProgress, signal, authenticated } = options;
-  const grant = await console.startRun(order, devices);
+  const { order, devices, agentVersion, onProgress, onWaiting, signal, authenticated } = options;
+  const grant = await console.startRun(order, devices, onWaiting, signal);
   const alive = setInterval(() => void console.noteAlive(grant), ALIVE_MS);
   const handIn = await new Promise<HandIn>((resolve) => {
     const run = startRun(

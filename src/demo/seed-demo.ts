@@ -16,6 +16,7 @@ import { simulateSamples } from './simulate-samples';
 const HOUR_MS = 3_600_000;
 const DAY_MS = 24 * HOUR_MS;
 const SEED = 1887;
+const BETWEEN_RUNS_MS = 70_000;
 /** Share of a run that an unfinished one got through. */
 const CUT_SHARE = 0.45;
 
@@ -28,6 +29,11 @@ const PLAN: Plan = {
   basis: 'payload',
   fullFrom: USUAL_FULL_FROM,
 };
+
+/** Three runs make a set; one that broke off was not made again. */
+function repeated(run: DemoRun): (DemoRun & { readonly time: number })[] {
+  return (run.ends === undefined && run.scheduled === undefined ? [0, 1, 2] : [0]).map((time) => ({ ...run, time }));
+}
 
 function startedAtMs(when: DemoRun['when'], nowMs: number): number {
   if ('agoH' in when) return nowMs - when.agoH * HOUR_MS;
@@ -88,13 +94,16 @@ export async function seedDemo(context: ConsoleContext): Promise<void> {
   const ids = await seedOffice(context);
   const random = seededRandom(SEED);
   const nowMs = context.wallMs();
-  for (const demoRun of RUNS) {
+  let setId = '';
+  for (const demoRun of RUNS.flatMap((run) => repeated(run))) {
     const device = DEVICES[demoRun.device];
     const link = demoRun.over ?? device.link;
     const local = demoRun.reach === 'local';
-    const startMs = startedAtMs(demoRun.when, nowMs);
+    const startMs = startedAtMs(demoRun.when, nowMs) + demoRun.time * BETWEEN_RUNS_MS;
+    const id = context.newId();
+    if (demoRun.time === 0) setId = id;
     const started: StoredRun = {
-      id: context.newId(),
+      id,
       siteId: ids.siteId,
       deviceId: ids.devices[demoRun.device],
       peerId: local ? ids.inside : ids.outside,
@@ -129,6 +138,9 @@ export async function seedDemo(context: ConsoleContext): Promise<void> {
       addedMs: null,
       report: null,
       sketch: null,
+      setId,
+      askedBy: null,
+      together: null,
     };
     await store.runs.insert(started);
     await endDemoRun(context, started, demoRun, random);

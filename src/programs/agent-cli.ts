@@ -11,7 +11,7 @@ import {
   type Reach,
   type StripData,
 } from '@/core';
-import type { HandInAnswer } from '@/wire';
+import type { HandInAnswer, RunWaiting } from '@/wire';
 import { programVersion } from './version';
 
 /** How a finished run ends the command: what a script goes by. */
@@ -53,6 +53,12 @@ function showProgress(strip: StripData): void {
   );
 }
 
+/** Why nothing is measured yet. */
+function showWaiting({ why, aboutMs }: RunWaiting): void {
+  if (!process.stderr.isTTY) return;
+  process.stderr.write(`\r\x1b[2Kwaiting: ${why}, about ${Math.ceil(aboutMs / 1000)} s`);
+}
+
 function printAnswer(answer: HandInAnswer, origin: string): void {
   if (process.stderr.isTTY) process.stderr.write('\r\x1b[2K');
   console.log([answer.figures, answer.held, answer.delay].filter(Boolean).join(' '));
@@ -70,12 +76,14 @@ async function run(address: string, options: RunOptions): Promise<void> {
       link: linkOf(options.cableMbps),
       reach: options.reach,
       profile: options.pacedMbps === undefined ? options.profile : 'paced',
+      turnId: null,
       pacedMbps: options.pacedMbps === undefined ? null : readRate('--paced-mbps', options.pacedMbps),
     },
     devices: new KnownDevices(),
     authenticated: options.plainUdp !== true,
     agentVersion: programVersion(),
     onProgress: showProgress,
+    onWaiting: showWaiting,
     signal: cancel.signal,
   });
   if (options.json === true) {

@@ -5,11 +5,13 @@ import next from 'next';
 import { demoPassphrase, seedDemo } from '@/demo';
 import {
   forgiveRunningRuns,
+  moveQueue,
+  openPresence,
   renewEndedCodes,
+  resumeQueue,
   saveOffice,
   setConsole,
   sweepSilentRuns,
-  TryLimit,
   type ConsoleContext,
 } from '@/services';
 import { openStore } from '@/store';
@@ -18,10 +20,12 @@ import { linkToLauncher } from './child-link';
 import { wallMs } from './clocks';
 import { dataFiles } from './data-folder';
 import { ProgramFault } from './program-faults';
+import { openStandingSocket } from './standing-socket';
 import { PROGRAM_FOLDER } from './version';
 
 /** The console: database, use cases and pages, on a loopback port. Started by the launcher. */
 const SWEEP_MS = 10_000;
+const QUEUE_MS = 1000;
 const [dataFolder, consolePortText, frontPortText, mode, officeName] = process.argv.slice(2) as [
   ...[string, string, string, string, string],
 ];
@@ -43,7 +47,7 @@ async function openContext(): Promise<ConsoleContext> {
     signingKey,
     publicKey: publicKeyText(signingKey),
     port: Number(frontPortText),
-    tries: new TryLimit(),
+    ...openPresence(),
   };
 }
 
@@ -61,14 +65,19 @@ async function main(): Promise<void> {
   if (officeName !== '' && (await context.store.sites.all()).length === 0) await saveOffice(context, officeName);
   await renewEndedCodes(context);
   await forgiveRunningRuns(context);
+  await resumeQueue(context);
   const sweeper = setInterval(() => void sweepSilentRuns(context).catch(console.error), SWEEP_MS);
-  stops.push(() => clearInterval(sweeper));
+  const usher = setInterval(() => void moveQueue(context).catch(console.error), QUEUE_MS);
+  stops.push(() => [sweeper, usher].forEach(clearInterval));
 
   const port = Number(consolePortText);
   const app = next({ dev: mode === 'dev', dir: PROGRAM_FOLDER, hostname: '127.0.0.1', port });
   await app.prepare();
   const handle = app.getRequestHandler();
   const server = createServer((request, response) => void handle(request, response));
+  const standing = openStandingSocket(context);
+  stops.push(() => standing.close());
+  server.on('upgrade', standing.upgrade);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(port, '127.0.0.1', resolve);

@@ -15,6 +15,8 @@ import type { Device, Site, StoredRun } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from './console-context';
 import { planOfRow } from './plan-of-row';
+import { judgedSet, setsOf } from './run-sets';
+import { trayOf, type TrayTurn } from './turns';
 import { sweepSilentRuns } from './sweep-silent-runs';
 
 /** A column of the board. */
@@ -23,7 +25,7 @@ export interface BoardColumn {
   readonly reach: Reach;
 }
 
-/** The newest result of one device over one kind of link and reach. Rates in bits per second, delays in ms. */
+/** The newest set of runs of one device over one kind of link and reach. Rates in bits per second, delays in ms. */
 export interface BoardCell {
   readonly runId: string;
   readonly downBps: number | null;
@@ -35,11 +37,17 @@ export interface BoardCell {
   readonly verdict: VerdictWord;
   readonly linkBelowPlan: boolean;
   readonly startedAtMs: number;
+  /** How many runs the figures are the medians of, and how far those lie apart (range or MAD), bits per second. */
+  readonly count: number;
+  readonly spreadDownBps: number | null;
+  readonly spreadUpBps: number | null;
 }
 
 export interface BoardRow {
   readonly deviceId: string;
   readonly deviceName: string;
+  /** Whether the device stands by, so that the console can start a run on it. */
+  readonly standsBy: boolean;
   readonly cells: readonly (BoardCell | null)[];
 }
 
@@ -52,12 +60,9 @@ export interface Board {
   readonly flowBps: number | null;
   readonly columns: readonly BoardColumn[];
   readonly groups: readonly { readonly spotName: string | null; readonly rows: readonly BoardRow[] }[];
-  readonly running: readonly {
-    readonly runId: string;
-    readonly deviceName: string;
-    readonly peerName: string;
-    readonly startedAtMs: number;
-  }[];
+  readonly tray: readonly TrayTurn[];
+  /** Reaches for which a peer is set up. */
+  readonly reaches: readonly Reach[];
   readonly runCount: number;
   readonly nowMs: number;
 }
@@ -81,20 +86,26 @@ function columnsOf(runs: readonly StoredRun[]): BoardColumn[] {
   );
 }
 
-function cellOf(run: StoredRun | undefined): BoardCell | null {
-  const report = run?.report;
-  if (run === undefined || report === undefined || report === null) return null;
+function cellOf(set: readonly StoredRun[]): BoardCell | null {
+  const run = set.at(-1);
+  const report = run?.report ?? null;
+  const judged = judgedSet(set);
+  if (run === undefined || report === null || judged === null) return null;
+  const addedMs = judged.added?.median ?? null;
   return {
     runId: run.id,
-    downBps: run.downBps,
-    upBps: run.upBps,
+    downBps: judged.down?.median ?? null,
+    upBps: judged.up?.median ?? null,
     yardstickDownBps: yardstickBps(report.down.yardstick),
     yardstickUpBps: yardstickBps(report.up.yardstick),
-    addedMs: run.addedMs,
-    rating: rateBloat(run.addedMs),
-    verdict: report.verdict,
+    addedMs,
+    rating: rateBloat(addedMs),
+    verdict: judged.verdict,
     linkBelowPlan: report.fitness.some((flag) => flag.code === 'link-below-plan'),
     startedAtMs: run.startedAtMs,
+    count: judged.count,
+    spreadDownBps: judged.count > 1 ? (judged.down?.spread ?? null) : null,
+    spreadUpBps: judged.count > 1 ? (judged.up?.spread ?? null) : null,
   };
 }
 
@@ -110,15 +121,16 @@ export async function boardOf(context: ConsoleContext, siteId?: string): Promise
   const all = await sites.all();
   const site = siteId === undefined ? all[0] : all.find((candidate) => candidate.id === siteId);
   if (site === undefined) return failed('site-missing');
-  const [devices, spots, lines, peers, newest, running, runCount] = await Promise.all([
+  const [devices, spots, lines, peers, newest, tray, runCount] = await Promise.all([
     sites.devicesOf(site.id),
     sites.spotsOf(site.id),
     sites.linesOf(site.id),
     sites.peersOf(site.id),
     runs.newestOfEach(site.id),
-    runs.running(),
+    trayOf(context, site.id),
     runs.count(site.id, {}),
   ]);
+  const sets = setsOf(await runs.ofSets(newest.map(({ setId }) => setId)));
   const line = lines[0];
   const nowMs = context.wallMs();
   const plan = line === undefined ? null : planOfRow(await sites.planAt(line.id, nowMs));
@@ -126,8 +138,14 @@ export async function boardOf(context: ConsoleContext, siteId?: string): Promise
   const rowOf = (device: Device): BoardRow => ({
     deviceId: device.id,
     deviceName: device.name,
+    standsBy: context.standing.isPresent(device.id),
     cells: columns.map(({ linkKind, reach }) =>
-      cellOf(newest.find((run) => run.deviceId === device.id && run.linkKind === linkKind && run.reach === reach)),
+      cellOf(
+        sets.get(
+          newest.find((run) => run.deviceId === device.id && run.linkKind === linkKind && run.reach === reach)?.setId ??
+            '',
+        ) ?? [],
+      ),
     ),
   });
   const groups = [...spots, { id: null, name: null }]
@@ -147,9 +165,8 @@ export async function boardOf(context: ConsoleContext, siteId?: string): Promise
     flowBps: flowOf(newest),
     columns,
     groups,
-    running: running
-      .filter((run) => run.siteId === site.id)
-      .map(({ id, deviceName, peerName, startedAtMs }) => ({ runId: id, deviceName, peerName, startedAtMs })),
+    tray,
+    reaches: REACHES.filter((reach) => peers.some((peer) => peer.reach === reach)),
     runCount,
     nowMs,
   });

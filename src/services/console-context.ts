@@ -1,6 +1,9 @@
 import type { KeyObject } from 'node:crypto';
 import type { Store } from '@/store';
-import type { TryLimit } from './access/try-limit';
+import { TryLimit } from './access/try-limit';
+import { Changes } from './turns/changes';
+import { OneAtATime } from './turns/one-at-a-time';
+import { StandingDevices } from './turns/standing-devices';
 
 /** What the use cases work with. Clock, ids and keys are passed in, so that tests decide them. */
 export interface ConsoleContext {
@@ -15,6 +18,22 @@ export interface ConsoleContext {
   readonly port: number;
   /** Wrong codes and passphrases, by address. */
   readonly tries: TryLimit;
+  /** Devices that wait for the console's orders. */
+  readonly standing: StandingDevices;
+  /** Whoever looks at the console hears from it when to look again. */
+  readonly changes: Changes;
+  /** Decisions about turns are made one at a time. */
+  readonly turnDesk: OneAtATime;
+}
+
+/** What a console holds only while it is open. */
+export function openPresence(): Pick<ConsoleContext, 'tries' | 'standing' | 'changes' | 'turnDesk'> {
+  return {
+    tries: new TryLimit(),
+    standing: new StandingDevices(),
+    changes: new Changes(),
+    turnDesk: new OneAtATime(),
+  };
 }
 
 const SLOT = Symbol.for('bent-straw.console');

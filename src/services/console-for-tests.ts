@@ -4,11 +4,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { RunSamples } from '@/core';
 import { openStore } from '@/store';
-import type { HandIn, LineForm, StartRun } from '@/wire';
+import type { ConsoleFaultCode, HandIn, LineForm, Outcome, RunGrant, StartRun } from '@/wire';
 import { publicKeyText } from '@/wire/ticket';
-import { TryLimit, type Role } from './access';
-import type { ConsoleContext } from './console-context';
+import type { Role } from './access';
+import { openPresence, type ConsoleContext } from './console-context';
 import { saveLine, saveOffice } from './set-up';
+import { askForRun } from './turns';
+import type { Visitor } from './visitor';
 
 const START_MS = Date.UTC(2026, 10, 24, 9, 0, 0);
 const { privateKey, publicKey } = generateKeyPairSync('ed25519');
@@ -19,7 +21,7 @@ export async function openTestConsole() {
   const file = join(folder, 'test.sqlite');
   let nowMs = START_MS;
   let ids = 0;
-  const tries = new TryLimit();
+  let presence = openPresence();
   let store = await openStore(file);
   const context = (): ConsoleContext => ({
     store,
@@ -28,7 +30,7 @@ export async function openTestConsole() {
     signingKey: privateKey,
     publicKey: publicKeyText(publicKey),
     port: 4870,
-    tries,
+    ...presence,
   });
   return {
     file,
@@ -40,6 +42,7 @@ export async function openTestConsole() {
     async reopen() {
       await store.close();
       store = await openStore(file);
+      presence = openPresence();
     },
     async close() {
       await store.close();
@@ -76,6 +79,18 @@ export async function furnish(console: TestConsole): Promise<{ siteId: string; c
   return { siteId: site.id, code: site.joinCode };
 }
 
+/** Asks for a run that nothing stands in the way of. */
+export async function startRun(
+  context: ConsoleContext,
+  visitor: Visitor,
+  order: StartRun,
+  origin: string,
+): Promise<Outcome<RunGrant, ConsoleFaultCode>> {
+  const asked = await askForRun(context, visitor, order, origin);
+  if (asked.ok && asked.value.status === 'waiting') throw new Error(`waiting: ${asked.value.why}`);
+  return asked as Outcome<RunGrant, ConsoleFaultCode>;
+}
+
 export const TECHNICIAN: Role = { kind: 'technician', name: 'Ines' };
 export const STRANGER = { code: null, cookie: null, address: '198.51.100.23' } as const;
 
@@ -88,6 +103,7 @@ export function orderFor(code: string | null, changes: Partial<StartRun> = {}): 
     link: { medium: 'wired', negotiatedBps: 1e9, mtuBytes: 1500 },
     reach: 'internet',
     profile: 'standard',
+    turnId: null,
     pacedMbps: null,
     ...changes,
   };

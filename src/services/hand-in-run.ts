@@ -151,6 +151,7 @@ export async function handInRun(
     const samples = handIn.samples !== null && handIn.samples.phases.length > 0 ? handIn.samples : null;
     try {
       await runs.end(runId, endingOf(run, handIn, context.wallMs()), samples);
+      context.changes.tell();
     } catch (error) {
       const reason = (error as { original?: { code?: string } }).original?.code ?? '';
       if (reason === 'SQLITE_FULL' || reason === 'SQLITE_READONLY' || reason === 'SQLITE_IOERR')

@@ -1,9 +1,16 @@
 import { METHOD_VERSION, seededRandom } from '@/core';
 import { simulateSamples } from '@/demo';
-import { finished, furnish, openTestConsole, orderFor, STRANGER, type TestConsole } from './console-for-tests';
+import {
+  finished,
+  furnish,
+  openTestConsole,
+  orderFor,
+  startRun,
+  STRANGER,
+  type TestConsole,
+} from './console-for-tests';
 import { handInRun } from './hand-in-run';
 import { recompute, type RecomputedRun } from './recompute';
-import { startRun } from './start-run';
 
 const LINE = {
   idleMs: 15,

@@ -6,6 +6,7 @@ import {
   type RunConditions,
   type RunReport,
   type RunSentence,
+  type SetJudgement,
   type StrawSegment,
   type StripData,
 } from '@/core';
@@ -15,6 +16,7 @@ import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from './console-context';
 import { maySeeRun, type Role } from './access';
 import { conditionsOf } from './hand-in-run';
+import { judgedSet } from './run-sets';
 
 /** Everything on the page of one run. `result` is null for a run that has not ended with figures. */
 export interface RunPage {
@@ -24,6 +26,10 @@ export interface RunPage {
   readonly result: { readonly report: RunReport; readonly sentence: RunSentence } | null;
   /** Why there is no result, in words; null when there is one or the run is going on. */
   readonly unfinished: string | null;
+  /** The set that it belongs to: its finished runs, the oldest first, and how they are judged as one. */
+  readonly set: { readonly runs: readonly StoredRun[]; readonly judgement: SetJudgement } | null;
+  /** Runs that were started at the same instant on purpose, this one among them. */
+  readonly together: readonly StoredRun[];
   /** What an unfinished run had measured before it broke off, in words; null when that was nothing. */
   readonly measuredBefore: string | null;
 }
@@ -32,6 +38,12 @@ function measuredBefore({ report }: StoredRun, conditions: RunConditions): strin
   if (report === null || report.idleDelay === null) return null;
   const { figures, delay } = sentenceOf(report, conditions);
   return `${figures} ${delay}`;
+}
+
+async function setOf(context: ConsoleContext, run: StoredRun): Promise<RunPage['set']> {
+  const runs = run.status === 'finished' ? await context.store.runs.ofSets([run.setId]) : [];
+  const judgement = runs.length > 1 ? judgedSet(runs) : null;
+  return judgement === null ? null : { runs, judgement };
 }
 
 export async function runPageOf(context: ConsoleContext, runId: string): Promise<Outcome<RunPage, 'run-unknown'>> {
@@ -48,6 +60,8 @@ export async function runPageOf(context: ConsoleContext, runId: string): Promise
         ? { report: run.report, sentence: sentenceOf(run.report, conditions) }
         : null,
     measuredBefore: run.status === 'unfinished' ? measuredBefore(run, conditions) : null,
+    set: await setOf(context, run),
+    together: run.together === null ? [] : await context.store.runs.startedTogether(run.together),
     unfinished: run.status === 'unfinished' ? unfinishedWords(run.reason ?? 'device-vanished') : null,
   });
 }

@@ -9,6 +9,7 @@ import {
   furnish,
   openTestConsole,
   orderFor,
+  startRun,
   STRANGER,
   TECHNICIAN,
   type TestConsole,
@@ -21,7 +22,6 @@ import { ledgerOf } from './ledger';
 import { peerBaseUrl } from './peer-address';
 import { runPageOf, samplesDocumentOf } from './run-page';
 import { removeDevice, saveDevice, setUpOf } from './set-up';
-import { startRun } from './start-run';
 import { forgiveRunningRuns, SILENT_AFTER_MS, sweepSilentRuns } from './sweep-silent-runs';
 
 const ORIGIN = 'http://192.0.2.20:4870';
@@ -181,7 +181,7 @@ describe('the console', () => {
 
     it('is only for whoever was granted the run', async () => {
       const mine = await granted();
-      const other = await granted(orderFor(code, { deviceName: 'Scan room' }));
+      const other = await granted(orderFor(code, { deviceName: 'Scan room', reach: 'local' }));
       expect(await handInRun(console.context, mine.runId, other.runKey, finished(samples()))).toMatchObject({
         ok: false,
         fault: { code: 'run-key-wrong' },

@@ -132,6 +132,7 @@ export async function saveDevice(
 /** Removes a device; its runs stay in the ledger under its name. */
 export async function removeDevice(context: ConsoleContext, deviceId: string): Promise<void> {
   await context.store.sites.removeDevice(deviceId);
+  context.standing.dismiss(deviceId, 'removed');
 }
 
 export async function savePeer(

@@ -1,5 +1,14 @@
-import { ceilingOfLink, linkKindOf, RUN_PROFILES, yardstickBps, yardstickOf, type Direction } from '@/core';
-import type { Device } from '@/store';
+import {
+  ceilingOfLink,
+  linkKindOf,
+  RUN_PROFILES,
+  yardstickBps,
+  yardstickOf,
+  type Direction,
+  type Plan,
+  type TurnNeed,
+} from '@/core';
+import type { Device, Line, Site, StoredPeer } from '@/store';
 import { type ConsoleFaultCode, done, failed, type Outcome, type RunGrant, type StartRun } from '@/wire';
 import { signTicket } from '@/wire/ticket';
 import type { ConsoleContext } from './console-context';
@@ -7,6 +16,7 @@ import { peerBaseUrl } from './peer-address';
 import { planOfRow } from './plan-of-row';
 import { proofOf } from './proofs';
 import { spotNamed } from './spot-named';
+import { continuedSet } from './run-sets';
 import { isSilent, sweepSilentRuns } from './sweep-silent-runs';
 import { admit, type Admission, type Visitor } from './visitor';
 
@@ -30,16 +40,40 @@ async function deviceOf(context: ConsoleContext, { site, bound }: Admission, ord
   return done(device);
 }
 
+/** A run that could be granted: everything that it needs is known, and nothing of it has been taken yet. */
+export interface PreparedRun {
+  readonly order: StartRun;
+  readonly site: Site;
+  readonly device: Device;
+  readonly peer: StoredPeer;
+  readonly baseUrl: string;
+  readonly line: Line | undefined;
+  readonly plan: Plan | null;
+  /** What no other run may use meanwhile. */
+  readonly needs: readonly TurnNeed[];
+}
+
+/** How a run came about, beyond its order. */
+export interface RunOrigin {
+  readonly askedBy: string | null;
+  readonly together: string | null;
+}
+
+/** What a run of a reach needs for itself: the provider's line, or the port of the peer inside. */
+export function needsOf(reach: StartRun['reach'], peerId: string, lineId: string | undefined): TurnNeed[] {
+  return reach === 'local' || lineId === undefined ? [`peer:${peerId}`] : [`line:${lineId}`];
+}
+
 /**
- * Grants a run: takes down who measures what under which conditions, and signs the ticket for the peer.
+ * Takes down who wants to measure what. The device is entered, or brought up to date.
  * `origin`: the address by which the device opened the console.
  */
-export async function startRun(
+export async function prepareRun(
   context: ConsoleContext,
   visitor: Visitor,
   order: StartRun,
   origin: string,
-): Result<RunGrant> {
+): Result<PreparedRun> {
   if (order.profile === 'paced' && order.pacedMbps === null)
     return failed('request-malformed', { complaint: 'pacedMbps: a paced run needs a rate' });
   const admission = await admit(context, { ...visitor, code: order.code });
@@ -49,7 +83,6 @@ export async function startRun(
   const peer = (await sites.peersOf(site.id)).find((candidate) => candidate.reach === order.reach);
   const baseUrl = peer === undefined ? null : peerBaseUrl(peer.address, origin);
   if (peer === undefined || baseUrl === null) return failed('peer-missing', { reach: order.reach });
-
   const found = await deviceOf(context, admission.value, order);
   if (!found.ok) return found;
   const device = found.value;
@@ -57,26 +90,42 @@ export async function startRun(
   const busy = (await runs.running()).find((run) => run.deviceId === device.id);
   if (busy !== undefined && !isSilent(busy, nowMs)) return failed('device-busy', { device: device.name });
   if (busy !== undefined) await sweepSilentRuns(context);
-
   const line = order.reach === 'local' ? undefined : (await sites.linesOf(site.id))[0];
   const plan = line === undefined ? null : planOfRow(await sites.planAt(line.id, nowMs));
+  return done({ order, site, device, peer, baseUrl, line, plan, needs: needsOf(order.reach, peer.id, line?.id) });
+}
+
+/** Grants a prepared run: writes it down as running, with its conditions, and signs the ticket for the peer. */
+export async function grantRun(
+  context: ConsoleContext,
+  { order, site, device, peer, baseUrl, line, plan }: PreparedRun,
+  { askedBy, together }: RunOrigin,
+): Promise<RunGrant> {
+  const { runs } = context.store;
+  const nowMs = context.wallMs();
   const usualPeerId = await runs.usualPeerId(site.id, order.reach);
   const runId = context.newId();
-  await runs.insert({
-    id: runId,
+  const conditions = {
     siteId: site.id,
     deviceId: device.id,
     peerId: peer.id,
     lineId: line?.id ?? null,
-    deviceName: device.name,
-    spotName: order.spotName.trim() || null,
-    peerName: peer.name,
-    lineName: line?.name ?? null,
     reach: order.reach,
     link: order.link,
-    linkKind: linkKindOf(order.link),
     plan,
+    spotName: order.spotName.trim() || null,
     profile: order.profile,
+    together,
+  };
+  await runs.insert({
+    ...conditions,
+    id: runId,
+    setId: (await continuedSet(context, conditions, nowMs)) ?? runId,
+    askedBy,
+    deviceName: device.name,
+    peerName: peer.name,
+    lineName: line?.name ?? null,
+    linkKind: linkKindOf(order.link),
     practice: peer.practice,
     peerLinkBps: null,
     otherPeerThanUsual: usualPeerId !== null && usualPeerId !== peer.id,
@@ -114,7 +163,7 @@ export async function startRun(
     },
     context.signingKey,
   );
-  return done({
+  return {
     runId,
     runKey: proofOf(context.signingKey, 'run', runId),
     ticket,
@@ -124,5 +173,5 @@ export async function startRun(
     deviceId: device.id,
     deviceName: device.name,
     yardstick: { downBps: yardstick('down'), upBps: yardstick('up') },
-  });
+  };
 }

@@ -4,6 +4,7 @@ import { defineTables, type Tables } from './models/tables';
 import { AccessQueries } from './queries/access-queries';
 import { RunQueries } from './queries/run-queries';
 import { SiteQueries } from './queries/site-queries';
+import { TurnQueries } from './queries/turn-queries';
 import { sqliteWithSettings } from './sqlite-dialect';
 
 /** The one place that knows SQL. Opened by the console alone, which is the only writer. */
@@ -11,6 +12,7 @@ export interface Store {
   readonly access: AccessQueries;
   readonly sites: SiteQueries;
   readonly runs: RunQueries;
+  readonly turns: TurnQueries;
   close(): Promise<void>;
 }
 
@@ -28,6 +30,7 @@ export async function openStore(file: string): Promise<Store> {
     access: new AccessQueries(tables),
     sites: new SiteQueries(tables),
     runs: new RunQueries(sequelize, tables),
+    turns: new TurnQueries(tables),
     close: () => sequelize.close(),
   };
 }

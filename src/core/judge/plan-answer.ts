@@ -1,6 +1,6 @@
-import type { RateEstimate } from '../rate/rate-estimate';
 import { FITNESS_EFFECTS, type FitnessCode, type FitnessFlag } from '../fitness/fitness-flag';
 import { planPayloadBps, type Plan } from './plan';
+import type { JudgedRate } from './verdict';
 import type { Reach } from './yardstick';
 
 /** What a run says about the plan, with the flags that decided it. */
@@ -20,8 +20,8 @@ function codesWith(flags: readonly FitnessFlag[], effects: readonly string[]): F
 export function planAnswerOf(
   reach: Reach,
   plan: Plan | null,
-  down: RateEstimate | null,
-  up: RateEstimate | null,
+  down: JudgedRate | null,
+  up: JudgedRate | null,
   flags: readonly FitnessFlag[],
 ): PlanAnswer | null {
   if (reach === 'local' || plan === null) return null;

@@ -5,6 +5,9 @@ export const VERDICT_WORDS = ['full', 'thin', 'starved', 'no verdict'] as const;
 export type VerdictWord = (typeof VERDICT_WORDS)[number];
 export type JudgedWord = Exclude<VerdictWord, 'no verdict'>;
 
+/** What of a rate is judged: the figure, and how sure it is. */
+export type JudgedRate = Pick<RateEstimate, 'steadyBps' | 'intervalBps'>;
+
 /** One direction held against its yardstick. `share` is measured / yardstick. */
 export type Verdict =
   | { readonly word: JudgedWord; readonly share: number; readonly edgeOf: JudgedWord | null }
@@ -23,7 +26,7 @@ function wordOf(share: number, fullFrom: number): JudgedWord {
  * a limit, `edgeOf` names the other word. No figure, no yardstick or a test on the peer's own machine: no verdict.
  */
 export function verdictOf(
-  estimate: RateEstimate | null,
+  estimate: JudgedRate | null,
   yardstick: Yardstick,
   fullFrom: number,
   sameMachine: boolean,

@@ -23,6 +23,8 @@ export interface RunProfile {
   readonly openDeadlineMs: number;
   /** No byte at all in a direction within this: the direction is blocked. */
   readonly silenceMs: number;
+  /** What such a run usually takes on a steady line, from grant to result, ms: for whoever waits behind it. */
+  readonly typicalMs: number;
   /** What a ticket for such a run allows. */
   readonly limits: { readonly seconds: number; readonly bytes: number };
 }
@@ -45,6 +47,7 @@ const standard: RunProfile = {
   udp: true,
   openDeadlineMs: 8000,
   silenceMs: 5000,
+  typicalMs: 16_000,
   limits: { seconds: 90, bytes: 60e9 },
 };
 
@@ -63,6 +66,7 @@ export const RUN_PROFILES: Readonly<Record<ProfileName, RunProfile>> = {
     steady: { ...STEADY_RULES, leastCountedMs: 2000, countedRoundTrips: 5, meanSpanMs: 600 },
     streams: { first: 4, most: 4 },
     udp: false,
+    typicalMs: 9000,
     limits: { seconds: 45, bytes: 40e9 },
   },
   standard,
@@ -73,6 +77,7 @@ export const RUN_PROFILES: Readonly<Record<ProfileName, RunProfile>> = {
     idleMs: 4000,
     mostDirectionMs: 20_000,
     steady: { ...STEADY_RULES, leastCountedMs: 8000 },
+    typicalMs: 45_000,
     limits: { seconds: 150, bytes: 120e9 },
   },
   soak: {
@@ -81,6 +86,7 @@ export const RUN_PROFILES: Readonly<Record<ProfileName, RunProfile>> = {
     idleMs: 5000,
     mostDirectionMs: 120_000,
     stopsEarly: false,
+    typicalMs: 250_000,
     limits: { seconds: 400, bytes: 400e9 },
   },
   paced: { ...standard, name: 'paced', steps: ['idle', 'paced'], limits: { seconds: 60, bytes: 4e9 } },

@@ -1,9 +1,16 @@
 import { NO_SAMPLES } from '@/core';
-import { openTestConsole, furnish, STRANGER, orderFor, finished, type TestConsole } from '../console-for-tests';
+import {
+  openTestConsole,
+  furnish,
+  STRANGER,
+  orderFor,
+  startRun,
+  finished,
+  type TestConsole,
+} from '../console-for-tests';
 import { deviceCookieValue } from '../device-cookie';
 import { handInRun } from '../hand-in-run';
 import { joinPageOf } from '../join-page';
-import { startRun } from '../start-run';
 import { hashPassphrase, provesPassphrase } from './passphrase';
 import {
   maySeeRun,
@@ -13,9 +20,9 @@ import {
   setFirstPassphrase,
   signIn,
   signOut,
-  TryLimit,
   welcomeToken,
 } from '.';
+import { TryLimit } from './try-limit';
 
 const HOUR_MS = 3600_000;
 const CREDENTIALS = { name: 'Ines', passphrase: 'seven quires of vellum' };
@@ -161,6 +168,7 @@ describe('who may do what', () => {
       'http://192.0.2.20:4870',
     );
     if (!two.ok) throw new Error(two.fault.code);
+    await handInRun(console.context, two.value.runId, two.value.runKey, finished(NO_SAMPLES));
     const cookie = deviceCookieValue(console.context, one.value.deviceId);
     const own = await role(null, cookie);
     expect(own).toMatchObject({ kind: 'device' });

@@ -12,4 +12,3 @@ export {
   welcomeToken,
   type Technician,
 } from './sign-in';
-export { TryLimit } from './try-limit';

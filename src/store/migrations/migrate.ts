@@ -3,9 +3,10 @@ import { QueryTypes, type Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { firstTables } from './0001-first-tables';
 import { access } from './0002-access';
+import { turns } from './0003-turns';
 import type { Migration } from './migration';
 
-export const MIGRATIONS: readonly Migration[] = [firstTables, access];
+export const MIGRATIONS: readonly Migration[] = [firstTables, access, turns];
 
 /**
  * Brings the schema up to date. A file that already holds tables is first copied beside itself

@@ -6,7 +6,17 @@ import {
   type ModelStatic,
   type Sequelize,
 } from 'sequelize';
-import type { Link, Plan, ProfileName, Reach, RunReport, RunSketch, UnfinishedReason, VerdictWord } from '@/core';
+import type {
+  Link,
+  Plan,
+  ProfileName,
+  Reach,
+  RunReport,
+  RunSketch,
+  TurnNeed,
+  UnfinishedReason,
+  VerdictWord,
+} from '@/core';
 
 /** Rows as they stand in the database. Ids are text, times UTC epoch ms, rates bits per second. */
 interface Row<Self extends Model> extends Model<InferAttributes<Self>, InferCreationAttributes<Self>> {
@@ -110,6 +120,31 @@ export interface RunRow extends Row<RunRow> {
   addedMs: number | null;
   report: RunReport | null;
   sketch: RunSketch | null;
+  /** Runs of the same set were made under the same conditions; see services/run-sets. */
+  setId: string;
+  /** The technician who asked the device for this run; null when it began by itself. */
+  askedBy: string | null;
+  /** Runs that were started at the same instant on purpose. */
+  together: string | null;
+}
+
+/** A place in the queue for what a run needs. The order is that of `askedAtMs`, then `place`. */
+export interface TurnRow extends Row<TurnRow> {
+  siteId: string;
+  deviceId: string;
+  deviceName: string;
+  reach: Reach;
+  profile: ProfileName;
+  needs: TurnNeed[];
+  together: string | null;
+  askedBy: string | null;
+  askedAtMs: number;
+  place: number;
+  /** When the device last asked whether it is its turn. */
+  seenAtMs: number;
+  status: 'waiting' | 'asked' | 'running' | 'done' | 'refused' | 'given-back' | 'withdrawn';
+  runId: string | null;
+  endedAtMs: number | null;
 }
 
 /** Raw samples as gzipped JSON, beside the run. */
@@ -128,6 +163,7 @@ export interface Tables {
   readonly devices: ModelStatic<DeviceRow>;
   readonly peers: ModelStatic<PeerRow>;
   readonly runs: ModelStatic<RunRow>;
+  readonly turns: ModelStatic<TurnRow>;
   readonly runSamples: ModelStatic<RunSamplesRow>;
 }
 
@@ -234,8 +270,32 @@ export function defineTables(sequelize: Sequelize): Tables {
         addedMs: maybeNumber,
         report: maybeJson,
         sketch: maybeJson,
+        setId: text,
+        askedBy: maybeText,
+        together: maybeText,
       }),
       { ...plain, tableName: 'runs' },
+    ),
+    turns: sequelize.define<TurnRow>(
+      'Turn',
+      columns({
+        id,
+        siteId: text,
+        deviceId: text,
+        deviceName: text,
+        reach: text,
+        profile: text,
+        needs: json,
+        together: maybeText,
+        askedBy: maybeText,
+        askedAtMs: number,
+        place: { type: DataTypes.INTEGER, allowNull: false },
+        seenAtMs: number,
+        status: text,
+        runId: maybeText,
+        endedAtMs: maybeNumber,
+      }),
+      { ...plain, tableName: 'turns' },
     ),
     runSamples: sequelize.define<RunSamplesRow>(
       'RunSamples',

@@ -112,6 +112,29 @@ export class RunQueries {
     return rows.map((row) => row.get({ plain: true }));
   }
 
+  /** Finished runs of sets, with their reports; the oldest first. */
+  async ofSets(setIds: readonly string[]): Promise<StoredRun[]> {
+    const rows = await this.tables.runs.findAll({
+      where: { setId: [...setIds], status: 'finished' },
+      order: ['startedAtMs'],
+    });
+    return rows.map((row) => row.get({ plain: true }));
+  }
+
+  async startedTogether(together: string): Promise<StoredRun[]> {
+    const rows = await this.tables.runs.findAll({ where: { together }, order: ['deviceName'] });
+    return rows.map((row) => row.get({ plain: true }));
+  }
+
+  /** The newest finished run of a device and reach. */
+  async lastFinishedOf(siteId: string, deviceId: string, reach: Reach): Promise<StoredRun | null> {
+    const row = await this.tables.runs.findOne({
+      where: { siteId, deviceId, reach, status: 'finished' },
+      order: [['startedAtMs', 'DESC']],
+    });
+    return row === null ? null : row.get({ plain: true });
+  }
+
   /** The peer that most finished runs of a site and reach went to; null before the first. */
   async usualPeerId(siteId: string, reach: Reach): Promise<string | null> {
     const [row] = await this.sequelize.query<{ peerId: string }>(

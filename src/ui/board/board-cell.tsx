@@ -29,6 +29,7 @@ export function BoardCell({ cell, nowMs, label }: BoardCellProps) {
   return (
     <Link
       href={`/runs/${cell.runId}`}
+      prefetch={false}
       aria-label={label}
       className="group block h-full px-3 py-2 hover:bg-sheet focus-visible:bg-sheet"
     >
@@ -47,7 +48,10 @@ export function BoardCell({ cell, nowMs, label }: BoardCellProps) {
             {cell.rating}
           </span>
         )}
-        <span className="ml-auto">{ageWords(nowMs - cell.startedAtMs)}</span>
+        <span className="ml-auto">
+          {cell.count > 1 && <span title="median of so many runs">{cell.count} × </span>}
+          {ageWords(nowMs - cell.startedAtMs)}
+        </span>
       </span>
     </Link>
   );

@@ -2,6 +2,8 @@ import { linkKindWords, type Reach } from '@/core';
 import type { Board, BoardColumn } from '@/services';
 import { BoardCell } from './board-cell';
 import { JoinSlip, type JoinFacts } from './join-slip';
+import type { QueueRound } from './round-form';
+import { RunHere } from './run-here';
 
 const REACH_WORDS: Record<Reach, string> = { local: 'local', internet: 'internet', tunnel: 'tunnel' };
 
@@ -27,8 +29,14 @@ function EmptyCell({ join, what }: { readonly join: JoinFacts; readonly what: st
   );
 }
 
+interface BoardMatrixProps {
+  readonly board: Board;
+  readonly join: JoinFacts;
+  readonly queue: QueueRound;
+}
+
 /** Devices by spot, one column for each link and reach. An empty place is an invitation. */
-export function BoardMatrix({ board, join }: { readonly board: Board; readonly join: JoinFacts }) {
+export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
   return (
     <div className="overflow-x-auto">
       <table className="w-full border-collapse">
@@ -56,6 +64,7 @@ export function BoardMatrix({ board, join }: { readonly board: Board; readonly j
                     <span className="block truncate text-xs text-quiet">{group.spotName ?? 'no spot'}</span>
                   )}
                   <span className="line-clamp-3 break-words">{row.deviceName}</span>
+                  {row.standsBy && <RunHere row={row} reaches={board.reaches} queue={queue} />}
                 </th>
                 {row.cells.map((cell, index) => {
                   const column = columnWords(board.columns[index]!);

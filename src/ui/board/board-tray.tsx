@@ -1,21 +1,83 @@
-import type { Board } from '@/services';
+import Link from 'next/link';
 import { ageWords } from '@/core';
+import type { Board, TrayTurn } from '@/services';
 
-/** What runs now. */
-export function BoardTray({ running, nowMs }: Pick<Board, 'running' | 'nowMs'>) {
+interface BoardTrayProps extends Pick<Board, 'tray' | 'nowMs'> {
+  readonly withdraw: (turnId: string) => Promise<void>;
+}
+
+function StateWords({ turn, nowMs }: { readonly turn: TrayTurn; readonly nowMs: number }) {
+  const { state } = turn;
+  switch (state.status) {
+    case 'running':
+      return (
+        <Link
+          prefetch={false}
+          href={`/runs/${state.runId}`}
+          className="underline decoration-hairline underline-offset-4"
+        >
+          runs since {ageWords(nowMs - state.sinceMs)}
+        </Link>
+      );
+    case 'asked':
+      return <span>is asked, begins in a moment</span>;
+    case 'waiting':
+      return (
+        <span>
+          waits: {state.why}
+          {state.aboutMs > 0 && <>, about {Math.round(state.aboutMs / 1000)} s</>}
+        </span>
+      );
+  }
+}
+
+const MARKS: Record<TrayTurn['state']['status'], string> = {
+  running: 'border-down bg-down',
+  asked: 'border-down bg-paper',
+  waiting: 'border-quiet bg-paper',
+};
+
+/** The queue: what runs now, what waits, why and for how long. */
+export function BoardTray({ tray, nowMs, withdraw }: BoardTrayProps) {
   return (
-    <footer className="fixed inset-x-0 bottom-0 border-t border-hairline bg-paper">
-      <p className="mx-auto max-w-[86rem] px-6 py-2 text-sm text-quiet" role="status">
-        {running.length === 0
-          ? 'Nothing runs. A device that has joined starts a run from its own page.'
-          : running.map((run) => (
-              <span key={run.runId} className="mr-6">
-                <span className="mr-1.5 inline-block size-2 rounded-full bg-down" aria-hidden="true" />
-                <span className="text-ink">{run.deviceName}</span> measures against {run.peerName}, since{' '}
-                {ageWords(nowMs - run.startedAtMs)}
-              </span>
+    <section
+      aria-label="Queue"
+      className="fixed inset-x-0 bottom-0 max-h-[30vh] overflow-y-auto border-t border-hairline bg-paper"
+    >
+      <div className="mx-auto max-w-[86rem] px-6 py-2 text-sm text-quiet" role="status">
+        {tray.length === 0 ? (
+          'Nothing runs and nothing waits.'
+        ) : (
+          <ol className="space-y-1">
+            {tray.map((turn) => (
+              <li key={turn.turnId} className="flex items-baseline gap-2">
+                <span
+                  className={`inline-block size-2 shrink-0 rounded-full border ${MARKS[turn.state.status]}`}
+                  aria-hidden="true"
+                />
+                <span className="max-w-[20rem] truncate text-ink">{turn.deviceName}</span>
+                <span>
+                  {turn.reach}, {turn.profile}
+                  {turn.together && ', together'}
+                </span>
+                <StateWords turn={turn} nowMs={nowMs} />
+                {turn.askedBy !== null && <span>· asked by {turn.askedBy}</span>}
+                {turn.state.status !== 'running' && (
+                  <form action={withdraw.bind(null, turn.turnId)} className="ml-auto">
+                    <button
+                      type="submit"
+                      aria-label={`Withdraw the turn of ${turn.deviceName}, ${turn.reach}`}
+                      className="underline decoration-hairline underline-offset-4 hover:text-ink"
+                    >
+                      withdraw
+                    </button>
+                  </form>
+                )}
+              </li>
             ))}
-      </p>
-    </footer>
+          </ol>
+        )}
+      </div>
+    </section>
   );
 }

@@ -22,6 +22,10 @@ const PROFILE_WORDS: Record<Exclude<ProfileName, 'paced'>, string> = {
   delay: 'only the delay, 15 seconds',
 };
 
+export function profileWords(profile: ProfileName): string {
+  return profile === 'paced' ? 'UDP at a chosen rate' : PROFILE_WORDS[profile];
+}
+
 /** The answers on the device page, as they stand. */
 export interface DeviceAnswers {
   readonly deviceId: string;
@@ -51,7 +55,7 @@ export function firstAnswers(join: JoinPage, profile: ProfileName): DeviceAnswer
   return { ...answersFor(join, join.knownDeviceId ?? NEW_DEVICE), profile };
 }
 
-export function orderOf(join: JoinPage, answers: DeviceAnswers): StartRun {
+export function orderOf(join: JoinPage, answers: DeviceAnswers, turnId: string | null = null): StartRun {
   return {
     code: join.code,
     deviceId: answers.deviceId === NEW_DEVICE ? null : answers.deviceId,
@@ -60,6 +64,7 @@ export function orderOf(join: JoinPage, answers: DeviceAnswers): StartRun {
     link: linkOfChoice(answers.link, answers.rateMbps),
     reach: answers.reach,
     profile: answers.profile,
+    turnId,
     pacedMbps: null,
   };
 }

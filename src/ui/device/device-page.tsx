@@ -5,9 +5,11 @@ import type { Phase, ProfileName } from '@/core';
 import type { JoinPage } from '@/services';
 import { Strip } from '../strip/strip';
 import { BeforeRun } from './before-run';
-import { DeviceForm, firstAnswers, orderOf } from './device-form';
+import { DeviceForm, firstAnswers, orderOf, profileWords } from './device-form';
 import { RunResult } from './run-result';
+import { AskedNote, StandingNote } from './standing-note';
 import { useRun, type RunView } from './use-run';
+import { useStanding } from './use-standing';
 
 const PHASE_SENTENCES: Record<Phase, string> = {
   idle: 'Listening to the delay of the quiet line.',
@@ -39,13 +41,13 @@ interface DevicePageProps {
 
 /** The page on a test device: answer, measure, read. */
 export function DevicePage({ join: opened, profile }: DevicePageProps) {
-  const { view, start, cancel } = useRun();
+  const { view, start, cancel, giveUp } = useRun();
   const [join, setJoin] = useState(opened);
   const [answers, setAnswers] = useState(() => firstAnswers(opened, profile));
   const [answering, setAnswering] = useState(true);
-  const run = async (changed = answers) => {
+  const run = async (changed = answers, turnId: string | null = null) => {
     setAnswering(false);
-    const order = orderOf(join, changed);
+    const order = orderOf(join, changed, turnId);
     const grant = await start(order);
     if (grant === null || join.devices.some(({ id }) => id === grant.deviceId)) return;
     // A device that was new is known from now on.
@@ -53,6 +55,35 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
     setJoin({ ...join, devices: [...join.devices, device] });
     setAnswers({ ...changed, deviceId: device.id });
   };
+
+  // A device that is known can be asked to run, unless somebody is just answering on it or it measures.
+  const known = answers.deviceId !== '' && join.devices.some(({ id }) => id === answers.deviceId);
+  const idle = view.status === 'ready' || view.status === 'done' || view.status === 'refused';
+  const { standing, asked, refuse } = useStanding(
+    known && idle && (join.knownDeviceId === answers.deviceId || view.status === 'done'),
+    ({ turnId, reach, profile: wanted }) => {
+      const changed = { ...answers, reach, profile: wanted };
+      setAnswers(changed);
+      void run(changed, turnId);
+    },
+  );
+  const request = asked !== null && <AskedNote asked={asked} profileWords={profileWords} onRefuse={refuse} />;
+
+  if (view.status === 'waiting')
+    return (
+      <section>
+        <h1 className="text-xl font-semibold" aria-live="polite">
+          Waiting for its turn
+        </h1>
+        <p className="mt-2 text-quiet">
+          {view.waiting.why.replace(/^./, (letter) => letter.toUpperCase())}. Two at once would halve each other; this
+          begins by itself in about {Math.max(1, Math.round(view.waiting.aboutMs / 1000))} s.
+        </p>
+        <button type="button" className={`${BUTTON} mt-6`} onClick={giveUp}>
+          Give the turn back
+        </button>
+      </section>
+    );
 
   if (view.status === 'measuring' || view.status === 'handing-in')
     return (
@@ -82,6 +113,7 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
     const other = join.reaches.find(({ reach }) => reach !== answers.reach);
     return (
       <>
+        {request}
         <RunResult answer={view.answer} />
         {view.strip !== null && (
           <div className="-mx-3 mt-6 border-y border-hairline">
@@ -112,12 +144,14 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
             Change the answers
           </button>
         </div>
+        <StandingNote standing={standing} />
       </>
     );
   }
 
   return (
     <>
+      {request}
       <h1 className="text-[1.6rem] font-semibold leading-tight">Test this device</h1>
       <p className="mb-5 mt-1 break-words text-quiet">{join.siteName}</p>
       {view.status === 'refused' && (
@@ -143,6 +177,7 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
         busy={view.status === 'asking'}
       />
       <BeforeRun />
+      <StandingNote standing={standing} />
     </>
   );
 }

@@ -3,7 +3,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { StripData } from '@/core';
 import type { SeenByPeer, WorkerOrder, WorkerReport } from '@/client';
-import type { HandIn, HandInAnswer, Problem, RunGrant, StartRun } from '@/wire';
+import type { HandIn, HandInAnswer, RunGrant, RunWaiting, StartRun } from '@/wire';
+import { askForRun, type Refusal } from './ask-for-run';
 import { channelServer } from './channel-server';
 import { powerSaving } from './power-saving';
 import { forgetHandIn, handIn, keepHandIn, keptHandIns, type PendingHandIn } from './pending-hand-ins';
@@ -12,7 +13,8 @@ import { forgetHandIn, handIn, keepHandIn, keptHandIns, type PendingHandIn } fro
 export type RunView =
   | { readonly status: 'ready' }
   | { readonly status: 'asking' }
-  | { readonly status: 'refused'; readonly problem: Pick<Problem, 'code' | 'detail'> }
+  | { readonly status: 'waiting'; readonly waiting: RunWaiting }
+  | { readonly status: 'refused'; readonly problem: Refusal }
   | { readonly status: 'measuring'; readonly grant: RunGrant; readonly strip: StripData | null }
   | {
       readonly status: 'handing-in';
@@ -29,24 +31,6 @@ export type RunView =
 
 const ALIVE_MS = 3000;
 const RETRY_MS = 3000;
-const AWAY = {
-  code: 'console-unreachable',
-  detail: 'The console is not answering. Check that it runs, then start again.',
-};
-
-async function askForRun(order: StartRun): Promise<RunGrant | Pick<Problem, 'code' | 'detail'>> {
-  try {
-    const response = await fetch('/api/v1/runs', {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify(order),
-    });
-    return (await response.json()) as RunGrant | Problem;
-  } catch {
-    return AWAY;
-  }
-}
-
 function post(path: string, body: unknown): void {
   void fetch(path, {
     method: 'POST',
@@ -88,6 +72,7 @@ function factsOf(seen: SeenByPeer | null, pageHiddenMs: number) {
 export function useRun() {
   const [view, setView] = useState<RunView>({ status: 'ready' });
   const worker = useRef<Worker | null>(null);
+  const givenUp = useRef(false);
   const retry = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
 
   const deliver = useCallback(async (grant: RunGrant, strip: StripData | null, pending: PendingHandIn) => {
@@ -105,11 +90,20 @@ export function useRun() {
   const start = useCallback(
     async (order: StartRun): Promise<RunGrant | null> => {
       setView({ status: 'asking' });
-      const grant = await askForRun(order);
-      if (!('ticket' in grant)) {
-        setView({ status: 'refused', problem: grant });
+      givenUp.current = false;
+      const answer = await askForRun(
+        order,
+        (waiting) => {
+          if (!givenUp.current) setView({ status: 'waiting', waiting });
+        },
+        () => givenUp.current,
+      );
+      if (answer.status === 'given-up') return null;
+      if (answer.status === 'refused') {
+        setView({ status: 'refused', problem: answer.problem });
         return null;
       }
+      const { grant } = answer;
       setView({ status: 'measuring', grant, strip: null });
       const stopWatching = watchHidden();
       const running = new Worker(new URL('../../client/browser/measuring-worker.ts', import.meta.url), {
@@ -160,6 +154,12 @@ export function useRun() {
 
   const cancel = useCallback(() => worker.current?.postMessage({ kind: 'cancel' } satisfies WorkerOrder), []);
 
+  /** Stops waiting for a turn; the console gives it to the next. */
+  const giveUp = useCallback(() => {
+    givenUp.current = true;
+    setView({ status: 'ready' });
+  }, []);
+
   useEffect(() => {
     for (const pending of keptHandIns())
       void handIn(pending).then((result) => {
@@ -168,8 +168,9 @@ export function useRun() {
     return () => {
       clearTimeout(retry.current);
       worker.current?.terminate();
+      givenUp.current = true;
     };
   }, []);
 
-  return { view, start, cancel };
+  return { view, start, cancel, giveUp };
 }

@@ -82,7 +82,7 @@ export function LedgerTable({ ledger }: { readonly ledger: Ledger }) {
           {ledger.runs.map((run) => (
             <tr key={run.id} className="relative border-b border-hairline hover:bg-sheet">
               <td className="whitespace-nowrap py-1 pr-3">
-                <Link href={`/runs/${run.id}`} className="after:absolute after:inset-0">
+                <Link prefetch={false} href={`/runs/${run.id}`} className="after:absolute after:inset-0">
                   <WallTime atMs={run.startedAtMs} />
                 </Link>
               </td>

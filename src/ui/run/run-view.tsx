@@ -5,7 +5,7 @@ import { WallTime } from '../parts/wall-time';
 import { StrawPath } from '../straw/straw-path';
 import { Strip } from '../strip/strip';
 import { StripTable } from '../strip/strip-table';
-import { RefreshWhile } from '../board/refresh-while';
+import { FollowChanges } from '../board/follow-changes';
 import { RunConditionsList } from './run-conditions-list';
 import { RunFigures } from './run-figures';
 import { RunFitness } from './run-fitness';
@@ -31,7 +31,7 @@ export function RunView({
       </header>
       {run.status === 'running' && (
         <>
-          <RefreshWhile busy />
+          <FollowChanges />
           <Notice title="This run is going on">
             <p>The device is measuring. The result appears here when it hands it in.</p>
           </Notice>

@@ -76,6 +76,11 @@ export const CONSOLE_FAULTS = {
     title: 'Name taken',
     sentence: 'There is another {what} named {name} in this office. Choose that one, or another name.',
   },
+  'turn-over': {
+    status: 410,
+    title: 'Turn over',
+    sentence: 'This turn is over: it was withdrawn, refused, or not taken up in time. Ask for a run again.',
+  },
   'peer-missing': {
     status: 409,
     title: 'No peer for this reach',

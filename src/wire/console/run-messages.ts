@@ -22,6 +22,8 @@ export const startRunSchema = z.strictObject({
   link: linkSchema,
   reach: z.enum(REACHES),
   profile: profileSchema.default('standard'),
+  /** The turn that this run waited for, or was asked to take; null for a first asking. */
+  turnId: z.string().max(64).nullable().default(null),
   /** Rate of the UDP of a paced run, Mb/s. */
   pacedMbps: z.number().positive().max(MOST_PACED_MBPS).nullable().default(null),
 });
@@ -42,6 +44,26 @@ export const runGrantSchema = z.object({
   yardstick: z.object({ downBps: z.number().nullable(), upBps: z.number().nullable() }),
 });
 export type RunGrant = z.infer<typeof runGrantSchema>;
+
+/** Console → device page, instead of a grant: what the run needs is taken; ask again with this turn every second. */
+export const runWaitingSchema = z.object({
+  status: z.literal('waiting'),
+  turnId: z.string(),
+  deviceId: z.string(),
+  deviceName: z.string(),
+  /** In words. */
+  why: z.string(),
+  /** How long it may take, ms. */
+  aboutMs: z.number().nonnegative(),
+});
+export type RunWaiting = z.infer<typeof runWaitingSchema>;
+
+/** What a device is answered that asks for a run. */
+export const runAnswerSchema = z.discriminatedUnion('status', [
+  runGrantSchema.extend({ status: z.literal('granted') }),
+  runWaitingSchema,
+]);
+export type RunAnswer = z.infer<typeof runAnswerSchema>;
 
 /** What the peer told the client and the page saw; goes into the run's conditions. */
 export const runFactsSchema = z.strictObject({

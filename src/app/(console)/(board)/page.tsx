@@ -7,8 +7,10 @@ import { BoardLegend } from '@/ui/board/board-legend';
 import { BoardMatrix } from '@/ui/board/board-matrix';
 import { BoardTray } from '@/ui/board/board-tray';
 import { JoinSlip, type JoinFacts } from '@/ui/board/join-slip';
-import { RefreshWhile } from '@/ui/board/refresh-while';
+import { FollowChanges } from '@/ui/board/follow-changes';
+import { RoundForm } from '@/ui/board/round-form';
 import { Button } from '@/ui/parts/button';
+import { queueRoundAction, withdrawTurnAction } from './actions';
 import { saveOfficeAction } from '../set-up/actions';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { StrawPath } from '@/ui/straw/straw-path';
@@ -38,7 +40,7 @@ export default async function BoardPage() {
   const join = await joinFacts(context.port, board.site);
   return (
     <>
-      <RefreshWhile busy={board.running.length > 0} />
+      <FollowChanges />
       <h1 className="sr-only">Board of {board.site.name}</h1>
       <StrawPath
         segments={board.straw}
@@ -47,7 +49,14 @@ export default async function BoardPage() {
       />
       <div className="mb-4 mt-3 flex items-center gap-6">
         {board.groups.length > 0 && <BoardLegend fullFrom={board.plan?.fullFrom ?? USUAL_FULL_FROM} />}
-        <span className="ml-auto shrink-0">
+        <span className="ml-auto flex shrink-0 gap-3">
+          {board.groups.length > 0 && (
+            <RoundForm
+              rows={board.groups.flatMap((group) => group.rows)}
+              reaches={board.reaches}
+              queue={queueRoundAction.bind(null, board.site.id)}
+            />
+          )}
           <JoinSlip join={join} trigger={<Button look="main">Join a device</Button>} />
         </span>
       </div>
@@ -70,9 +79,9 @@ export default async function BoardPage() {
           </p>
         </section>
       ) : (
-        <BoardMatrix board={board} join={join} />
+        <BoardMatrix board={board} join={join} queue={queueRoundAction.bind(null, board.site.id)} />
       )}
-      <BoardTray running={board.running} nowMs={board.nowMs} />
+      <BoardTray tray={board.tray} nowMs={board.nowMs} withdraw={withdrawTurnAction} />
     </>
   );
 }

@@ -1,21 +1,25 @@
-import { cookies } from 'next/headers';
+import { cookies, headers } from 'next/headers';
 import { visitedOrigin, visitorWith } from '@/app/visitor';
-import { DEVICE_COOKIE, DEVICE_COOKIE_SECONDS, deviceCookieValue, startRun, theConsole } from '@/services';
+import { askForRun, DEVICE_COOKIE, DEVICE_COOKIE_SECONDS, deviceCookieValue, theConsole } from '@/services';
 import { startRunSchema } from '@/wire';
 import { faultAnswer, readBody } from '../answer';
 
-/** Starts a run: answers with the grant, and lets the browser be known as this device from now on. */
+/**
+ * Asks for a run: answers with the grant (201), or with a place in the queue (202), after which the device asks again
+ * with its turn. Lets the browser be known as this device from now on.
+ */
 export async function POST(request: Request): Promise<Response> {
   const body = await readBody(request, startRunSchema);
   if (!body.ok) return faultAnswer(body.fault);
   const context = theConsole();
-  const started = await startRun(context, await visitorWith(body.value.code), body.value, await visitedOrigin());
-  if (!started.ok) return faultAnswer(started.fault);
-  (await cookies()).set(DEVICE_COOKIE, deviceCookieValue(context, started.value.deviceId), {
+  const asked = await askForRun(context, await visitorWith(body.value.code), body.value, await visitedOrigin());
+  if (!asked.ok) return faultAnswer(asked.fault);
+  (await cookies()).set(DEVICE_COOKIE, deviceCookieValue(context, asked.value.deviceId), {
     httpOnly: true,
     sameSite: 'lax',
+    secure: (await headers()).get('x-forwarded-proto') === 'https',
     path: '/',
     maxAge: DEVICE_COOKIE_SECONDS,
   });
-  return Response.json(started.value, { status: 201 });
+  return Response.json(asked.value, { status: asked.value.status === 'granted' ? 201 : 202 });
 }

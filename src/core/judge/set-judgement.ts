@@ -1,0 +1,72 @@
+import type { FitnessFlag } from '../fitness/fitness-flag';
+import type { Plan } from './plan';
+import { planAnswerOf, type PlanAnswer } from './plan-answer';
+import { summarizeSet, type RunSet } from './run-set';
+import { verdictOf, worstVerdict, type Verdict, type VerdictWord } from './verdict';
+import type { Reach, Yardstick } from './yardstick';
+
+/** From so many runs on, a set is evidence that one run is not. */
+export const FULL_SET = 3;
+
+/** One run of a set, as far as the set is judged by it. Rates in bits per second, delays in ms; null: not measured. */
+export interface SetMember {
+  readonly downBps: number | null;
+  readonly upBps: number | null;
+  readonly addedMs: number | null;
+  readonly flags: readonly FitnessFlag[];
+}
+
+/** What all runs of a set have in common. */
+export interface SetConditions {
+  readonly reach: Reach;
+  readonly plan: Plan | null;
+  readonly fullFrom: number;
+  readonly sameMachine: boolean;
+  readonly yardstick: { readonly down: Yardstick; readonly up: Yardstick };
+}
+
+/** Runs under the same conditions, judged as one: by their medians, with the range from least to most as the interval. */
+export interface SetJudgement {
+  readonly count: number;
+  readonly down: RunSet | null;
+  readonly up: RunSet | null;
+  readonly added: RunSet | null;
+  readonly verdicts: { readonly down: Verdict; readonly up: Verdict };
+  readonly verdict: VerdictWord;
+  readonly planAnswer: PlanAnswer | null;
+}
+
+const known = (values: readonly (number | null)[]) => values.filter((value) => value !== null);
+
+function estimateOf(rates: readonly number[]) {
+  const set = summarizeSet(rates);
+  return set === null
+    ? null
+    : { steadyBps: set.median, intervalBps: { low: Math.min(...rates), high: Math.max(...rates) } };
+}
+
+/** Flags that any run of the set raised; a set of three or more is no longer "a single run". */
+function flagsOf(members: readonly SetMember[]): FitnessFlag[] {
+  const flags = new Map(members.flatMap((member) => member.flags).map((flag) => [flag.code, flag]));
+  if (members.length >= FULL_SET) flags.delete('single-run');
+  return [...flags.values()];
+}
+
+export function judgeSet(members: readonly SetMember[], conditions: SetConditions): SetJudgement {
+  const { reach, plan, fullFrom, sameMachine, yardstick } = conditions;
+  const [downs, ups] = [known(members.map((each) => each.downBps)), known(members.map((each) => each.upBps))];
+  const [down, up] = [estimateOf(downs), estimateOf(ups)];
+  const verdicts = {
+    down: verdictOf(down, yardstick.down, fullFrom, sameMachine),
+    up: verdictOf(up, yardstick.up, fullFrom, sameMachine),
+  };
+  return {
+    count: members.length,
+    down: summarizeSet(downs),
+    up: summarizeSet(ups),
+    added: summarizeSet(known(members.map((each) => each.addedMs))),
+    verdicts,
+    verdict: worstVerdict(Object.values(verdicts)),
+    planAnswer: planAnswerOf(reach, plan, down, up, flagsOf(members)),
+  };
+}

@@ -1,0 +1,6 @@
+export { Changes } from './changes';
+export { OneAtATime } from './one-at-a-time';
+export { queueTurns, refuseTurn, trayOf, withdrawTurn, type TrayTurn } from './queue-turns';
+export { standBy, type StandingSession } from './stand-by';
+export { StandingDevices, type StandingLink } from './standing-devices';
+export { askForRun, ASKS_WITHIN_MS, moveQueue, NOTICE_MS, resumeQueue } from './turn-desk';

@@ -1,0 +1,118 @@
+import { holdOf, holdWords, type ProfileName, type Reach } from '@/core';
+import type { StoredTurn } from '@/store';
+import { done, failed, type ConsoleFaultCode, type Outcome, type QueueOrder } from '@/wire';
+import type { ConsoleContext } from '../console-context';
+import { needsOf } from '../start-run';
+import { aboutMs, moveQueue, turnState } from './turn-desk';
+
+/** Puts a whole round into the queue: each reach after the other, each time through all devices. */
+export async function queueTurns(
+  context: ConsoleContext,
+  askedBy: string,
+  order: QueueOrder,
+): Promise<Outcome<number, ConsoleFaultCode>> {
+  const { sites, turns } = context.store;
+  const site = await sites.byId(order.siteId);
+  if (site === null) return failed('site-missing');
+  const [devices, peers, lines] = await Promise.all([
+    sites.devicesOf(site.id),
+    sites.peersOf(site.id),
+    sites.linesOf(site.id),
+  ]);
+  const chosen = order.deviceIds.map((id) => devices.find((device) => device.id === id));
+  if (chosen.includes(undefined)) return failed('device-unknown');
+  const asked: StoredTurn[] = [];
+  const nowMs = context.wallMs();
+  for (const reach of order.reaches) {
+    const peer = peers.find((candidate) => candidate.reach === reach);
+    if (peer === undefined) return failed('peer-missing', { reach });
+    for (let time = 0; time < order.times; time += 1) {
+      const together = order.together ? context.newId() : null;
+      for (const device of chosen)
+        asked.push({
+          id: context.newId(),
+          siteId: site.id,
+          deviceId: device!.id,
+          deviceName: device!.name,
+          reach,
+          profile: order.profile,
+          needs: needsOf(reach, peer.id, lines[0]?.id),
+          together,
+          askedBy,
+          askedAtMs: nowMs,
+          place: asked.length,
+          seenAtMs: nowMs,
+          status: 'waiting',
+          runId: null,
+          endedAtMs: null,
+        });
+    }
+  }
+  await turns.insert(asked);
+  await moveQueue(context);
+  context.changes.tell();
+  return done(asked.length);
+}
+
+async function endTurn(context: ConsoleContext, turnId: string, status: 'refused' | 'withdrawn', deviceId?: string) {
+  await context.turnDesk.run(async () => {
+    const turn = await context.store.turns.byId(turnId);
+    const open = turn?.status === 'waiting' || turn?.status === 'asked';
+    if (turn === null || !open || (deviceId !== undefined && turn.deviceId !== deviceId)) return;
+    await context.store.turns.update(turnId, { status, endedAtMs: context.wallMs() });
+    if (status === 'withdrawn') context.standing.send(turn.deviceId, { kind: 'withdrawn', turnId });
+  });
+  await moveQueue(context);
+  context.changes.tell();
+}
+
+/** The technician takes a turn out of the queue. One that is running already goes on. */
+export function withdrawTurn(context: ConsoleContext, turnId: string): Promise<void> {
+  return endTurn(context, turnId, 'withdrawn');
+}
+
+/** Whoever sits at the device does not want it to run now. */
+export function refuseTurn(context: ConsoleContext, deviceId: string, turnId: string): Promise<void> {
+  return endTurn(context, turnId, 'refused', deviceId);
+}
+
+/** A line of the tray. */
+export interface TrayTurn {
+  readonly turnId: string;
+  readonly deviceName: string;
+  readonly reach: Reach;
+  readonly profile: ProfileName;
+  readonly askedBy: string | null;
+  readonly together: boolean;
+  readonly state:
+    | { readonly status: 'running'; readonly runId: string; readonly sinceMs: number }
+    | { readonly status: 'asked' }
+    | { readonly status: 'waiting'; readonly why: string; readonly aboutMs: number };
+}
+
+/** What runs and what waits at a site, in order. */
+export async function trayOf(context: ConsoleContext, siteId: string): Promise<TrayTurn[]> {
+  const state = await turnState(context);
+  const nowMs = context.wallMs();
+  const stateOf = (turn: StoredTurn): TrayTurn['state'] => {
+    if (turn.status === 'running') return { status: 'running', runId: turn.runId!, sinceMs: turn.seenAtMs };
+    if (turn.status === 'asked') return { status: 'asked' };
+    const hold = holdOf(turn, state);
+    return {
+      status: 'waiting',
+      why: hold === null ? 'its turn has come' : holdWords(hold),
+      aboutMs: aboutMs(turn, state, nowMs),
+    };
+  };
+  return state.open
+    .filter((turn) => turn.siteId === siteId)
+    .map((turn) => ({
+      turnId: turn.id,
+      deviceName: turn.deviceName,
+      reach: turn.reach,
+      profile: turn.profile,
+      askedBy: turn.askedBy,
+      together: turn.together !== null,
+      state: stateOf(turn),
+    }));
+}

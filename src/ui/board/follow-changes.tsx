@@ -1,0 +1,36 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useEffect } from 'react';
+
+/** What comes at once is drawn once. */
+const GATHER_MS = 150;
+/** Ages and waiting times move on by themselves. */
+const IDLE_MS = 15_000;
+
+/** Asks the server for the page again whenever the console says that something has changed. */
+export function FollowChanges() {
+  const router = useRouter();
+  useEffect(() => {
+    let gathering: ReturnType<typeof setTimeout> | undefined;
+    const refresh = () => {
+      gathering ??= setTimeout(() => {
+        gathering = undefined;
+        if (document.visibilityState === 'visible') router.refresh();
+      }, GATHER_MS);
+    };
+    const source = new EventSource('/api/v1/changes');
+    source.addEventListener('changed', refresh);
+    // After a break something may have been missed.
+    source.addEventListener('open', refresh);
+    const timer = setInterval(refresh, IDLE_MS);
+    document.addEventListener('visibilitychange', refresh);
+    return () => {
+      source.close();
+      clearTimeout(gathering);
+      clearInterval(timer);
+      document.removeEventListener('visibilitychange', refresh);
+    };
+  }, [router]);
+  return null;
+}

@@ -1,0 +1,138 @@
+'use client';
+
+import { useState } from 'react';
+import { Dialog } from 'radix-ui';
+import type { Reach } from '@/core';
+import type { BoardRow } from '@/services';
+import type { QueueOrder } from '@/wire';
+import { Button } from '../parts/button';
+
+const REACH_WORDS: Record<Reach, string> = { local: 'local', internet: 'internet', tunnel: 'tunnel' };
+const TIMES = [1, 3, 5] as const;
+const PROFILES = ['quick', 'standard', 'thorough', 'delay'] as const;
+
+/** Puts a round into the queue; null when that was done, else what is wrong. */
+export type QueueRound = (order: Omit<QueueOrder, 'siteId'>) => Promise<string | null>;
+
+interface RoundFormProps {
+  readonly rows: readonly BoardRow[];
+  readonly reaches: readonly Reach[];
+  readonly queue: QueueRound;
+}
+
+/** "These devices, so many times each, local then internet": a whole round at once. */
+export function RoundForm({ rows, reaches, queue }: RoundFormProps) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Dialog.Root open={open} onOpenChange={setOpen}>
+      <Dialog.Trigger asChild>
+        <Button>Start a round</Button>
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed left-1/2 top-[12vh] z-40 max-h-[76vh] w-[min(34rem,92vw)] -translate-x-1/2 overflow-y-auto border border-ink bg-sheet p-6 text-ink"
+        >
+          <Dialog.Title className="text-lg font-semibold">A round</Dialog.Title>
+          <RoundFields rows={rows} reaches={reaches} queue={queue} onQueued={() => setOpen(false)} />
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function RoundFields({ rows, reaches, queue, onQueued }: RoundFormProps & { readonly onQueued: () => void }) {
+  const [complaint, setComplaint] = useState<string | null>(null);
+  const [sending, setSending] = useState(false);
+  const send = async (form: FormData) => {
+    setSending(true);
+    const refused = await queue({
+      deviceIds: form.getAll('device').map(String),
+      reaches: reaches.filter((reach) => form.getAll('reach').includes(reach)),
+      times: Number(form.get('times')),
+      profile: PROFILES.find((profile) => profile === form.get('profile')) ?? 'standard',
+      together: form.get('together') === 'on',
+    });
+    setSending(false);
+    setComplaint(refused);
+    if (refused === null) onQueued();
+  };
+  return (
+    <form
+      aria-label="A round"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send(new FormData(event.currentTarget));
+      }}
+    >
+      <fieldset className="mt-4">
+        <legend className="text-sm text-quiet">which devices</legend>
+        <div className="mt-1 grid gap-x-6 sm:grid-cols-2">
+          {rows.map((row) => (
+            <label key={row.deviceId} className="flex min-h-8 items-center gap-2">
+              <input
+                type="checkbox"
+                name="device"
+                value={row.deviceId}
+                defaultChecked={row.standsBy}
+                className="size-4"
+              />
+              <span className="truncate">{row.deviceName}</span>
+              {!row.standsBy && <span className="shrink-0 text-sm text-quiet">away</span>}
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      <div className="mt-4 grid grid-cols-3 gap-5">
+        <fieldset>
+          <legend className="text-sm text-quiet">how far, in this order</legend>
+          {reaches.map((reach) => (
+            <label key={reach} className="flex min-h-8 items-center gap-2">
+              <input type="checkbox" name="reach" value={reach} defaultChecked className="size-4" />
+              {REACH_WORDS[reach]}
+            </label>
+          ))}
+        </fieldset>
+        <label className="text-sm text-quiet">
+          how often each
+          <select name="times" defaultValue={3} className="field mt-1">
+            {TIMES.map((times) => (
+              <option key={times} value={times}>
+                {times === 1 ? 'once' : `${times} times`}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="text-sm text-quiet">
+          how thoroughly
+          <select name="profile" defaultValue="standard" className="field mt-1">
+            {PROFILES.map((profile) => (
+              <option key={profile}>{profile}</option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <label className="mt-4 flex items-center gap-2">
+        <input type="checkbox" name="together" className="size-4" />
+        all at the same instant, on purpose, to see how they share
+      </label>
+      <p className="mt-4 text-sm text-quiet">
+        One after the other where they would share a line or a peer. A device that is away is asked when it is back.
+      </p>
+      {complaint !== null && (
+        <p role="alert" className="mt-3 text-sm font-medium text-starved">
+          {complaint}
+        </p>
+      )}
+      <div className="mt-5 flex justify-end gap-3">
+        <Dialog.Close asChild>
+          <Button>Leave it</Button>
+        </Dialog.Close>
+        <Button type="submit" look="main" disabled={sending}>
+          {sending ? 'Queueing …' : 'Put it in the queue'}
+        </Button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,105 @@
+'use client';
+
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { StandingAnswer, StandingOrder } from '@/wire';
+import { STANDING_PATH } from '@/wire/device';
+
+export type AskedToRun = Extract<StandingOrder, { kind: 'asked' }>;
+
+/** How a page stands by: not at all, trying to reach the console, or heard by it. */
+export type Standing =
+  | { readonly status: 'off' }
+  | { readonly status: 'reaching' }
+  | { readonly status: 'standing' }
+  | { readonly status: 'elsewhere' };
+
+const BACK_AFTER_MS = 2000;
+
+/**
+ * Lets this device stand by while `wanted`: the console sees it and can ask it to run. `onAsked` hears of a run that
+ * begins when its notice is over and nobody refused. Keeps the screen awake where the browser allows it.
+ */
+export function useStanding(wanted: boolean, onAsked: (order: AskedToRun) => void) {
+  const [standing, setStanding] = useState<Standing>({ status: 'off' });
+  const [asked, setAsked] = useState<AskedToRun | null>(null);
+  const socket = useRef<WebSocket | null>(null);
+  const answer = useRef(onAsked);
+  useEffect(() => {
+    answer.current = onAsked;
+  }, [onAsked]);
+
+  useEffect(() => {
+    if (!wanted) return;
+    let over = false;
+    let again: ReturnType<typeof setTimeout> | undefined;
+    let begin: ReturnType<typeof setTimeout> | undefined;
+    const forget = () => {
+      clearTimeout(begin);
+      setAsked(null);
+    };
+    const hear = (order: StandingOrder) => {
+      switch (order.kind) {
+        case 'asked':
+          setAsked(order);
+          begin = setTimeout(() => {
+            setAsked(null);
+            answer.current(order);
+          }, order.inMs);
+          return;
+        case 'withdrawn':
+          return forget();
+        case 'dismissed':
+          over = true;
+          setStanding({ status: order.reason === 'elsewhere' ? 'elsewhere' : 'off' });
+      }
+    };
+    const open = () => {
+      setStanding({ status: 'reaching' });
+      const opened = new WebSocket(`${location.origin.replace(/^http/, 'ws')}${STANDING_PATH}`);
+      socket.current = opened;
+      opened.onopen = () => setStanding({ status: 'standing' });
+      // From the console that served this page: what it sends needs no schema here.
+      opened.onmessage = ({ data }: MessageEvent<string>) => hear(JSON.parse(data) as StandingOrder);
+      opened.onclose = () => {
+        forget();
+        if (over) return;
+        setStanding({ status: 'reaching' });
+        again = setTimeout(open, BACK_AFTER_MS);
+      };
+    };
+    open();
+    return () => {
+      over = true;
+      clearTimeout(again);
+      clearTimeout(begin);
+      socket.current?.close();
+      setStanding({ status: 'off' });
+    };
+  }, [wanted]);
+
+  useEffect(() => {
+    if (!wanted || !('wakeLock' in navigator)) return;
+    let lock: WakeLockSentinel | null = null;
+    const keep = () => {
+      if (document.visibilityState === 'visible')
+        navigator.wakeLock.request('screen').then(
+          (held) => (lock = held),
+          () => undefined,
+        );
+    };
+    keep();
+    document.addEventListener('visibilitychange', keep);
+    return () => {
+      document.removeEventListener('visibilitychange', keep);
+      void lock?.release();
+    };
+  }, [wanted]);
+
+  const refuse = useCallback(() => {
+    if (asked === null) return;
+    socket.current?.send(JSON.stringify({ kind: 'refuse', turnId: asked.turnId } satisfies StandingAnswer));
+    setAsked(null);
+  }, [asked]);
+
+  return { standing, asked, refuse };
+}

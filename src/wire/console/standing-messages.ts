@@ -1,0 +1,32 @@
+import { z } from 'zod';
+import { PROFILE_NAMES, REACHES } from '@/core';
+
+/** Console → device that stands by. */
+export const standingOrderSchema = z.discriminatedUnion('kind', [
+  /** It is this device's turn; it may refuse for `inMs`, then asks for its run with this turn. */
+  z.object({
+    kind: z.literal('asked'),
+    turnId: z.string(),
+    by: z.string(),
+    reach: z.enum(REACHES),
+    profile: z.enum(PROFILE_NAMES),
+    inMs: z.number().nonnegative(),
+  }),
+  z.object({ kind: z.literal('withdrawn'), turnId: z.string() }),
+  /** This device was removed, or stands by in another tab: it is not to come back by itself. */
+  z.object({ kind: z.literal('dismissed'), reason: z.enum(['removed', 'elsewhere']) }),
+]);
+export type StandingOrder = z.infer<typeof standingOrderSchema>;
+
+/** Device → console. */
+export const standingAnswerSchema = z.strictObject({ kind: z.literal('refuse'), turnId: z.string().max(64) });
+export type StandingAnswer = z.infer<typeof standingAnswerSchema>;
+
+/** Null for anything else than an answer. */
+export function readStandingAnswer(text: unknown): StandingAnswer | null {
+  try {
+    return standingAnswerSchema.safeParse(JSON.parse(String(text))).data ?? null;
+  } catch {
+    return null;
+  }
+}

@@ -23,6 +23,7 @@ export function useStanding(wanted: boolean, onAsked: (order: AskedToRun) => voi
   const [standing, setStanding] = useState<Standing>({ status: 'off' });
   const [asked, setAsked] = useState<AskedToRun | null>(null);
   const socket = useRef<WebSocket | null>(null);
+  const begin = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const answer = useRef(onAsked);
   useEffect(() => {
     answer.current = onAsked;
@@ -32,16 +33,15 @@ export function useStanding(wanted: boolean, onAsked: (order: AskedToRun) => voi
     if (!wanted) return;
     let over = false;
     let again: ReturnType<typeof setTimeout> | undefined;
-    let begin: ReturnType<typeof setTimeout> | undefined;
     const forget = () => {
-      clearTimeout(begin);
+      clearTimeout(begin.current);
       setAsked(null);
     };
     const hear = (order: StandingOrder) => {
       switch (order.kind) {
         case 'asked':
           setAsked(order);
-          begin = setTimeout(() => {
+          begin.current = setTimeout(() => {
             setAsked(null);
             answer.current(order);
           }, order.inMs);
@@ -71,7 +71,7 @@ export function useStanding(wanted: boolean, onAsked: (order: AskedToRun) => voi
     return () => {
       over = true;
       clearTimeout(again);
-      clearTimeout(begin);
+      clearTimeout(begin.current);
       socket.current?.close();
       setStanding({ status: 'off' });
     };
@@ -97,6 +97,7 @@ export function useStanding(wanted: boolean, onAsked: (order: AskedToRun) => voi
 
   const refuse = useCallback(() => {
     if (asked === null) return;
+    clearTimeout(begin.current);
     socket.current?.send(JSON.stringify({ kind: 'refuse', turnId: asked.turnId } satisfies StandingAnswer));
     setAsked(null);
   }, [asked]);

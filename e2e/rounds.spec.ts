@@ -1,4 +1,4 @@
-import { expect, test, type Browser, type Page } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { answer, measure, resultShown } from './device';
 import { newDataFolder, startProgram, type Program } from './program';
 import { signIn } from './technician';
@@ -6,58 +6,42 @@ import { signIn } from './technician';
 test.describe.configure({ mode: 'serial' });
 
 let program: Program;
-test.beforeAll(async () => {
+/** A device that has measured once and stands by, all through. */
+let laptop: Page;
+
+test.beforeAll(async ({ browser }) => {
   program = await startProgram({ mode: 'demo', port: 4930, data: newDataFolder() });
+  laptop = await (await browser.newContext({ viewport: { width: 360, height: 740 } })).newPage();
+  await laptop.goto(`${program.origin}/j/${program.code}?profile=quick`);
+  await answer(laptop, { name: 'Finishing laptop', reach: 'inside the office only' });
+  await measure(laptop);
+  await resultShown(laptop);
 });
 test.afterAll(() => program.interrupt());
+test.beforeEach(({ page }) => signIn(page, program));
 
-/** A device of its own that has measured once and stands by. */
-async function standingDevice(browser: Browser, name: string): Promise<Page> {
-  const context = await browser.newContext({ viewport: { width: 360, height: 740 } });
-  const page = await context.newPage();
-  await page.goto(`${program.origin}/j/${program.code}?profile=quick`);
-  await answer(page, { name, reach: 'inside the office only' });
-  await measure(page);
-  await resultShown(page);
-  await expect(page.getByText('Standing by: the technician can start the next run')).toBeVisible();
-  return page;
-}
+const rowOf = (page: Page) => page.getByRole('row').filter({ hasText: 'Finishing laptop' });
+const queueOf = (page: Page) => page.getByRole('region', { name: 'Queue' });
 
-test('a device that stands by is seen at once, is asked by name, runs, and is seen to go', async ({
-  browser,
-  page,
-}) => {
-  await signIn(page, program);
-  const laptop = await standingDevice(browser, 'Finishing laptop');
-  const row = page.getByRole('row').filter({ hasText: 'Finishing laptop' });
-  await expect(row.getByText('stands by')).toBeVisible({ timeout: 3000 });
-
-  await row.getByRole('button', { name: 'Run internet on Finishing laptop' }).focus();
+test('a device that stands by is asked by name, with the keyboard, and runs', async ({ page }) => {
+  await expect(laptop.getByText('Standing by: the technician can start the next run')).toBeVisible();
+  await expect(rowOf(page).getByText('stands by')).toBeVisible();
+  await page.getByRole('button', { name: 'Run internet on Finishing laptop' }).focus();
   await page.keyboard.press('Enter');
   await expect(laptop.getByRole('heading', { name: 'Ines asks this device to measure' })).toBeVisible();
   await expect(laptop.getByRole('heading', { name: /Downloading/ })).toBeVisible({ timeout: 20_000 });
-  const queue = page.getByRole('region', { name: 'Queue' });
-  await expect(queue.getByText('Finishing laptop')).toBeVisible();
-  await expect(queue.getByText('asked by Ines')).toBeVisible();
+  await expect(queueOf(page).getByText('asked by Ines')).toBeVisible();
   await resultShown(laptop);
   await expect(page.getByRole('link', { name: /^Finishing laptop, .* · internet:/ })).toBeVisible();
-  await expect(queue.getByText('Nothing runs and nothing waits.')).toBeVisible();
-
-  await laptop.context().close();
-  await expect(row.getByText('stands by')).toHaveCount(0, { timeout: 3000 });
+  await expect(queueOf(page).getByText('Nothing runs and nothing waits.')).toBeVisible();
 });
 
-test('whoever sits at the device may refuse, and nothing is measured', async ({ browser, page }) => {
-  await signIn(page, program);
-  const desk = await standingDevice(browser, 'Busy desk');
-  const row = page.getByRole('row').filter({ hasText: 'Busy desk' });
-  await row.getByRole('button', { name: 'Run internet on Busy desk' }).click();
-  await desk.getByRole('button', { name: 'Not now' }).click();
-  const queue = page.getByRole('region', { name: 'Queue' });
-  await expect(queue.getByText('Nothing runs and nothing waits.')).toBeVisible();
-  await desk.waitForTimeout(5000);
-  await expect(desk.getByRole('button', { name: /Run again/ })).toBeVisible();
-  await desk.context().close();
+test('whoever sits at the device may refuse, and nothing is measured', async ({ page }) => {
+  await page.getByRole('button', { name: 'Run internet on Finishing laptop' }).click();
+  await laptop.getByRole('button', { name: 'Not now' }).click();
+  await expect(queueOf(page).getByText('Nothing runs and nothing waits.')).toBeVisible();
+  await laptop.waitForTimeout(5000);
+  await expect(laptop.getByRole('button', { name: /Run again/ })).toBeVisible();
 });
 
 test('two devices never measure over one line at once: the second waits, is told for whom, and then runs', async ({
@@ -80,31 +64,34 @@ test('two devices never measure over one line at once: the second waits, is told
   await Promise.all(contexts.map((context) => context.close()));
 });
 
-test('a round is put into the queue with the keyboard alone and makes a set of each device', async ({
-  browser,
+test('a round is put into the queue with the keyboard alone, makes a set, and the set is judged as one', async ({
   page,
 }) => {
-  test.setTimeout(240_000);
-  await signIn(page, program);
-  const devices = [await standingDevice(browser, 'Shelf one'), await standingDevice(browser, 'Shelf two')];
-  await expect(page.getByRole('row').filter({ hasText: 'Shelf two' }).getByText('stands by')).toBeVisible();
+  test.setTimeout(180_000);
   await page.getByRole('button', { name: 'Start a round' }).focus();
   await page.keyboard.press('Enter');
   const form = page.getByRole('form', { name: 'A round' });
-  await expect(form.getByLabel('Shelf one')).toBeChecked();
+  await expect(form.getByLabel('Finishing laptop')).toBeChecked();
   await expect(form.getByLabel('Press desk')).not.toBeChecked();
-  await form.getByLabel('local').focus();
+  await form.getByLabel('internet').focus();
   await page.keyboard.press('Space');
   await form.getByLabel('how thoroughly').selectOption('quick');
   await form.getByRole('button', { name: 'Put it in the queue' }).focus();
   await page.keyboard.press('Enter');
-  const queue = page.getByRole('region', { name: 'Queue' });
-  await expect(queue.getByRole('listitem')).toHaveCount(6);
-  await expect(queue.getByText(/over the same line/).first()).toBeVisible();
-  await expect(queue.getByText('Nothing runs and nothing waits.')).toBeVisible({ timeout: 150_000 });
-  for (const name of ['Shelf one', 'Shelf two']) {
-    const cell = page.getByRole('link', { name: new RegExp(`^${name}, .* · internet:`) });
-    await expect(cell).toContainText('3 ×');
-  }
-  await Promise.all(devices.map((device) => device.context().close()));
+  await expect(queueOf(page).getByRole('listitem')).toHaveCount(3);
+  await expect(queueOf(page).getByText('this device has another run before it').first()).toBeVisible();
+  await expect(queueOf(page).getByText('Nothing runs and nothing waits.')).toBeVisible({ timeout: 120_000 });
+  const cell = page.getByRole('link', { name: /^Finishing laptop, .* · local:/ });
+  // The run by which it joined, under the same conditions, belongs to the set.
+  await expect(cell).toContainText('4 ×');
+  await cell.click();
+  const set = page.getByRole('region', { name: 'Set' });
+  await expect(set.getByRole('row')).toHaveCount(5);
+  await expect(set).toContainText(/median of 4 runs/);
+});
+
+test('a device that goes is seen to be gone within three seconds', async ({ page }) => {
+  await expect(rowOf(page).getByText('stands by')).toBeVisible();
+  await laptop.context().close();
+  await expect(rowOf(page).getByText('stands by')).toHaveCount(0, { timeout: 3000 });
 });

@@ -21,6 +21,8 @@ const ORDER: Omit<StartRun, 'code' | 'deviceId'> = {
   link: { medium: 'unknown' },
   reach: 'internet',
   profile: 'standard',
+  told: [],
+  noticed: [],
   turnId: null,
   pacedMbps: null,
 };

@@ -13,6 +13,7 @@ export * from './fitness/device-flags';
 export * from './fitness/fitness';
 export * from './fitness/fitness-flag';
 export * from './fitness/sightings';
+export * from './fitness/told-condition';
 export * from './judge/copy-time';
 export * from './judge/group-difference';
 export * from './judge/plan';

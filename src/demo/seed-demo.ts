@@ -141,6 +141,8 @@ export async function seedDemo(context: ConsoleContext): Promise<void> {
       setId,
       askedBy: null,
       together: null,
+      told: [],
+      noticed: [],
     };
     await store.runs.insert(started);
     await endDemoRun(context, started, demoRun, random);

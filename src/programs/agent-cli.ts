@@ -76,6 +76,8 @@ async function run(address: string, options: RunOptions): Promise<void> {
       link: linkOf(options.cableMbps),
       reach: options.reach,
       profile: options.pacedMbps === undefined ? options.profile : 'paced',
+      told: [],
+      noticed: [],
       turnId: null,
       pacedMbps: options.pacedMbps === undefined ? null : readRate('--paced-mbps', options.pacedMbps),
     },

@@ -103,6 +103,8 @@ export function orderFor(code: string | null, changes: Partial<StartRun> = {}): 
     link: { medium: 'wired', negotiatedBps: 1e9, mtuBytes: 1500 },
     reach: 'internet',
     profile: 'standard',
+    told: [],
+    noticed: [],
     turnId: null,
     pacedMbps: null,
     ...changes,

@@ -29,6 +29,7 @@ export function conditionsOf(run: StoredRun): RunConditions {
     pageHiddenMs: run.pageHiddenMs,
     peerLinkBps: run.practice ? null : run.peerLinkBps,
     otherPeerThanUsual: run.otherPeerThanUsual,
+    told: run.told,
   };
 }
 

@@ -10,12 +10,12 @@ const SET_LIFE_MS = 12 * 3600_000;
 /** What has to be the same for two runs to belong to one set. */
 type SetConditions = Pick<
   StoredRun,
-  'siteId' | 'deviceId' | 'peerId' | 'lineId' | 'reach' | 'link' | 'plan' | 'spotName' | 'profile' | 'together'
+  'siteId' | 'deviceId' | 'peerId' | 'lineId' | 'reach' | 'link' | 'plan' | 'spotName' | 'profile' | 'together' | 'told'
 >;
 
 function sameConditions(one: SetConditions, other: SetConditions): boolean {
-  const of = ({ siteId, deviceId, peerId, lineId, reach, link, plan, spotName, profile }: SetConditions) => [
-    ...[siteId, deviceId, peerId, lineId, reach, link, plan, spotName, profile],
+  const of = ({ siteId, deviceId, peerId, lineId, reach, link, plan, spotName, profile, told }: SetConditions) => [
+    ...[siteId, deviceId, peerId, lineId, reach, link, plan, spotName, profile, told],
   ];
   // A run beside others shares its line: it belongs to nobody's set.
   return one.together === null && other.together === null && isDeepStrictEqual(of(one), of(other));

@@ -115,6 +115,7 @@ export async function grantRun(
     plan,
     spotName: order.spotName.trim() || null,
     profile: order.profile,
+    told: order.told,
     together,
   };
   await runs.insert({
@@ -122,6 +123,7 @@ export async function grantRun(
     id: runId,
     setId: (await continuedSet(context, conditions, nowMs)) ?? runId,
     askedBy,
+    noticed: order.noticed,
     deviceName: device.name,
     peerName: peer.name,
     lineName: line?.name ?? null,

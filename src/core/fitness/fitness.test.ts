@@ -35,6 +35,7 @@ describe('fitness', () => {
     ['peer-busy', { peerLoad: [{ atMs: 1, otherSessions: 0, cpuShare: 0.99, loopLateMs: 1 }] }, {}],
     ['peer-below-plan', {}, { peerLinkBps: 100e6 }],
     ['other-traffic', { client: { ...CLIENT, otherTraffic: { downBytes: 20e6, upBytes: 0, overMs: 10_000 } } }, {}],
+    ['other-traffic', {}, { told: ['backup'] }],
     ['clock-jump', { client: { ...CLIENT, wallSpanMs: 3_613_000 } }, {}],
     ['power-saving', { client: { ...CLIENT, powerSaving: 'the battery is at 9 %' } }, {}],
     ['page-hidden', {}, { pageHiddenMs: 2100 }],

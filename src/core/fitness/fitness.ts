@@ -3,6 +3,7 @@ import type { FitnessFlag } from './fitness-flag';
 import type { FitnessInput } from './fitness-input';
 import { linkFlags } from './link-flags';
 import { peerFlags } from './peer-flags';
+import { toldFlags } from './told-condition';
 
 /** All that makes this run weaker evidence, the gravest first. */
 export function fitnessOf(input: FitnessInput): FitnessFlag[] {
@@ -14,7 +15,7 @@ export function fitnessOf(input: FitnessInput): FitnessFlag[] {
       fact: 'the device and the peer are the same machine, so no cable or air was crossed',
       nextStep: 'open the page on another device and run there',
     });
-  flags.push(...linkFlags(input), ...deviceFlags(input), ...peerFlags(input));
+  flags.push(...linkFlags(input), ...deviceFlags(input), ...peerFlags(input), ...toldFlags(conditions.told ?? []));
   if ([down, up].some((estimate) => estimate !== null && !estimate.settled))
     flags.push({
       code: 'unsettled',

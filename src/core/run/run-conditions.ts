@@ -1,4 +1,5 @@
 import type { Link } from '../ceiling/link';
+import type { ToldCondition } from '../fitness/told-condition';
 import type { Plan } from '../judge/plan';
 import type { Reach } from '../judge/yardstick';
 
@@ -18,4 +19,6 @@ export interface RunConditions {
   readonly peerLinkBps: number | null;
   /** Whether earlier runs of this site and reach went to another peer. */
   readonly otherPeerThanUsual: boolean;
+  /** What the person at the device said before the run; absent where nobody was asked. */
+  readonly told?: readonly ToldCondition[];
 }

@@ -4,9 +4,10 @@ import { SequelizeStorage, Umzug } from 'umzug';
 import { firstTables } from './0001-first-tables';
 import { access } from './0002-access';
 import { turns } from './0003-turns';
+import { conditions } from './0004-conditions';
 import type { Migration } from './migration';
 
-export const MIGRATIONS: readonly Migration[] = [firstTables, access, turns];
+export const MIGRATIONS: readonly Migration[] = [firstTables, access, turns, conditions];
 
 /**
  * Brings the schema up to date. A file that already holds tables is first copied beside itself

@@ -13,6 +13,7 @@ import type {
   Reach,
   RunReport,
   RunSketch,
+  ToldCondition,
   TurnNeed,
   UnfinishedReason,
   VerdictWord,
@@ -126,6 +127,10 @@ export interface RunRow extends Row<RunRow> {
   askedBy: string | null;
   /** Runs that were started at the same instant on purpose. */
   together: string | null;
+  /** What the person at the device said before the run. */
+  told: ToldCondition[];
+  /** What the device noticed before the run, a sentence each. */
+  noticed: string[];
 }
 
 /** A place in the queue for what a run needs. The order is that of `askedAtMs`, then `place`. */
@@ -273,6 +278,8 @@ export function defineTables(sequelize: Sequelize): Tables {
         setId: text,
         askedBy: maybeText,
         together: maybeText,
+        told: json,
+        noticed: json,
       }),
       { ...plain, tableName: 'runs' },
     ),

@@ -1,9 +1,10 @@
 'use client';
 
 import { useState } from 'react';
-import { linkKindOf, nominalRateFigure, type Link, type ProfileName, type Reach } from '@/core';
+import { linkKindOf, nominalRateFigure, type Link, type ProfileName, type Reach, type ToldCondition } from '@/core';
 import type { JoinPage } from '@/services';
 import type { StartRun } from '@/wire';
+import { noticedNow } from './before-run';
 import { linkOfChoice, LINK_CHOICE_WORDS, RATE_CHOICES_MBPS, type DeviceLinkChoice } from './link-choice';
 
 const NEW_DEVICE = '';
@@ -35,6 +36,7 @@ export interface DeviceAnswers {
   readonly rateMbps: string;
   readonly reach: Reach;
   readonly profile: ProfileName;
+  readonly told: readonly ToldCondition[];
 }
 
 function answersFor(join: JoinPage, deviceId: string, before?: DeviceAnswers): DeviceAnswers {
@@ -48,6 +50,7 @@ function answersFor(join: JoinPage, deviceId: string, before?: DeviceAnswers): D
     rateMbps: link.medium === 'wired' && link.negotiatedBps !== null ? nominalRateFigure(link.negotiatedBps) : '',
     reach: before?.reach ?? join.reaches[0]?.reach ?? 'local',
     profile: before?.profile ?? 'standard',
+    told: before?.told ?? [],
   };
 }
 
@@ -64,6 +67,8 @@ export function orderOf(join: JoinPage, answers: DeviceAnswers, turnId: string |
     link: linkOfChoice(answers.link, answers.rateMbps),
     reach: answers.reach,
     profile: answers.profile,
+    told: [...answers.told],
+    noticed: noticedNow(),
     turnId,
     pacedMbps: null,
   };

@@ -1,4 +1,4 @@
-import { nominalRateFigure, type Link } from '@/core';
+import { nominalRateFigure, type Link, type ToldCondition } from '@/core';
 import type { RunPage } from '@/services';
 
 function linkWords(link: Link): string {
@@ -17,6 +17,12 @@ function linkWords(link: Link): string {
   }
 }
 
+const TOLD_WORDS: Record<ToldCondition, string> = {
+  backup: 'a backup or a sync was running',
+  update: 'an update was being fetched',
+  others: 'others were using the line',
+};
+
 /** The conditions of the run, and its raw samples. */
 export function RunConditionsList({ run, hasSamples }: { readonly run: RunPage['run']; readonly hasSamples: boolean }) {
   const rows: [string, string][] = [
@@ -31,6 +37,12 @@ export function RunConditionsList({ run, hasSamples }: { readonly run: RunPage['
         : `${nominalRateFigure(run.plan.downBps)} down, ${nominalRateFigure(run.plan.upBps)} up`,
     ],
     ['profile', run.profile],
+    ['asked by', run.askedBy ?? 'nobody: it began on the device'],
+    [
+      'said before',
+      run.told.length === 0 ? 'nothing else going on' : run.told.map((each) => TOLD_WORDS[each]).join(', '),
+    ],
+    ...(run.noticed.length === 0 ? [] : [['noticed', run.noticed.join(' ')] as [string, string]]),
     ['IP version', run.ipVersion === null ? 'not known' : String(run.ipVersion)],
     ['method', run.methodVersion === null ? 'none' : `version ${run.methodVersion}`],
   ];

@@ -10,12 +10,13 @@ import { RunConditionsList } from './run-conditions-list';
 import { RunFigures } from './run-figures';
 import { RunFitness } from './run-fitness';
 import { RunSentenceBlock } from './run-sentence-block';
+import { RunSetSection, RunTogether } from './run-set';
 import { RunSuitability } from './run-suitability';
 import { YardstickArithmetic } from './yardstick-arithmetic';
 
 /** Everything about one run: the sentence first, then the pictures, then how it was judged and what it rests on. */
 export function RunView({
-  page: { run, straw, strip, result, unfinished, measuredBefore },
+  page: { run, straw, strip, result, unfinished, measuredBefore, set, together },
 }: {
   readonly page: RunPage;
 }) {
@@ -75,6 +76,8 @@ export function RunView({
       <div className="mt-8 grid gap-x-12 gap-y-8 lg:grid-cols-[1.25fr_1fr]">
         {report !== null && <RunFigures report={report} />}
         <div className="space-y-8">
+          {set !== null && <RunSetSection set={set} runId={run.id} />}
+          {together.length > 1 && <RunTogether runs={together} runId={run.id} />}
           {report !== null && <RunSuitability report={report} />}
           {report !== null && <RunFitness report={report} />}
           <RunConditionsList run={run} hasSamples={strip !== null} />

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { PROFILE_NAMES, REACHES, UNFINISHED_CODES, VERDICT_WORDS } from '@/core';
+import { PROFILE_NAMES, REACHES, TOLD_CONDITIONS, UNFINISHED_CODES, VERDICT_WORDS } from '@/core';
 import { linkSchema } from './link-schema';
 import { runSamplesSchema } from './samples-schema';
 
@@ -22,6 +22,10 @@ export const startRunSchema = z.strictObject({
   link: linkSchema,
   reach: z.enum(REACHES),
   profile: profileSchema.default('standard'),
+  /** What the person at the device says is going on besides. */
+  told: z.array(z.enum(TOLD_CONDITIONS)).max(TOLD_CONDITIONS.length).default([]),
+  /** What the device noticed, a sentence each. */
+  noticed: z.array(z.string().max(200)).max(8).default([]),
   /** The turn that this run waited for, or was asked to take; null for a first asking. */
   turnId: z.string().max(64).nullable().default(null),
   /** Rate of the UDP of a paced run, Mb/s. */

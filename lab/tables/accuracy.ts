@@ -58,7 +58,7 @@ async function fill(
 ) {
   const table = new Table(title, NOTE, HEADS);
   // LAB_LINES=10/10,50/5 measures these rows alone.
-  const chosen = process.env.LAB_LINES?.split(',');
+  const chosen = process.env.LAB_LINES?.split(/,(?! )/);
   for (const { name, config } of lines.filter((line) => chosen?.includes(line.name) ?? true))
     for (const client of clients) {
       const done = await watchedRuns(config, client, runs, profile);

@@ -62,6 +62,8 @@ export const LINE_FORM: LineForm = {
   leastUpMbps: null,
   basis: 'payload',
   fullFromPercent: 90,
+  validFrom: null,
+  shown: '',
 };
 
 /** An office with a line, this machine as its inside peer and one outside; gives its join code. */

@@ -8,7 +8,17 @@ export { ledgerOf, type Ledger, type LedgerQuery } from './ledger';
 export { checkPeer, type PeerState } from './peer-check';
 export { joinAddresses, lanAddresses } from './reachable-addresses';
 export { runPageOf, samplesDocumentOf, type RunPage } from './run-page';
-export { removeDevice, removePeer, saveDevice, saveLine, saveOffice, savePeer, setUpOf, type SetUp } from './set-up';
+export {
+  removeDevice,
+  removePeer,
+  saveDevice,
+  saveLine,
+  saveOffice,
+  savePeer,
+  setUpOf,
+  shownLine,
+  type SetUp,
+} from './set-up';
 export { recompute, type RecomputedRun } from './recompute';
 export * from './turns';
 export { forgiveRunningRuns, sweepSilentRuns } from './sweep-silent-runs';

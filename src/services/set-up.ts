@@ -21,6 +21,8 @@ export interface SetUp {
   readonly site: Site | null;
   readonly line: Line | null;
   readonly plan: Plan | null;
+  /** All plans of the line, the newest first. */
+  readonly plans: readonly StoredPlan[];
   readonly spots: readonly Spot[];
   readonly devices: readonly {
     readonly id: string;
@@ -37,7 +39,7 @@ export async function setUpOf(context: ConsoleContext): Promise<SetUp> {
   const { sites } = context.store;
   const [site = null] = await sites.all();
   const shared = { site, publicKey: context.publicKey, port: context.port };
-  if (site === null) return { ...shared, line: null, plan: null, spots: [], devices: [], peers: [] };
+  if (site === null) return { ...shared, line: null, plan: null, plans: [], spots: [], devices: [], peers: [] };
   const [[line = null], spots, devices, peers] = await Promise.all([
     sites.linesOf(site.id),
     sites.spotsOf(site.id),
@@ -47,6 +49,7 @@ export async function setUpOf(context: ConsoleContext): Promise<SetUp> {
   return {
     ...shared,
     line,
+    plans: line === null ? [] : await sites.plansOf(line.id),
     plan: line === null ? null : planOfRow(await sites.planAt(line.id, context.wallMs())),
     spots,
     devices: devices.map(({ id, name, spotId, link }) => ({
@@ -80,7 +83,15 @@ export async function saveOffice(context: ConsoleContext, name: string): Promise
   return site;
 }
 
-/** The line's name and the plan in force. Runs that were made keep the plan of their day. */
+/** What a form shows of a line and its plan, as one text: the same text means that nobody changed it meanwhile. */
+export function shownLine(line: Line | null, plan: Plan | null): string {
+  return line === null ? '' : JSON.stringify([line.name, line.provider, plan]);
+}
+
+/**
+ * The line's name and its plan: the one in force corrected, or another from another day on. Runs that were made keep the
+ * plan of their day.
+ */
 export async function saveLine(
   context: ConsoleContext,
   siteId: string,
@@ -92,9 +103,13 @@ export async function saveLine(
   const line: Line = { id: existing?.id ?? context.newId(), siteId, name: form.lineName, provider: form.provider };
   const nowMs = context.wallMs();
   const inForce = existing === undefined ? null : await sites.planAt(existing.id, nowMs);
+  if (form.shown !== shownLine(existing ?? null, planOfRow(inForce))) return failed('changed-meanwhile');
+  const validFromMs = form.validFrom ?? inForce?.validFromMs ?? nowMs;
+  // Another day is another plan: the one before it stays, for the runs of its days.
+  const replaced = existing === undefined ? null : await sites.planFrom(existing.id, validFromMs);
   const bps = (mbps: number | null) => (mbps === null ? null : mbps * 1e6);
   const plan: StoredPlan = {
-    id: inForce?.id ?? context.newId(),
+    id: replaced?.id ?? context.newId(),
     lineId: line.id,
     name: form.lineName,
     downBps: form.downMbps * 1e6,
@@ -103,7 +118,7 @@ export async function saveLine(
     leastUpBps: bps(form.leastUpMbps),
     basis: form.basis,
     fullFrom: form.fullFromPercent / 100,
-    validFromMs: inForce?.validFromMs ?? nowMs,
+    validFromMs,
   };
   await sites.saveLine(line);
   await sites.savePlan(plan);

@@ -20,14 +20,18 @@ export async function turnState(
 ): Promise<TurnState & { readonly open: readonly StoredTurn[] }> {
   const open = await context.store.turns.open();
   const nowMs = context.wallMs();
-  const asking = new Set(
-    open.flatMap((turn) => (turn.askedBy === null && nowMs - turn.seenAtMs <= ASKS_WITHIN_MS ? [turn.deviceId] : [])),
+  // A device that measures, or was just asked to, is there, though it does not stand by meanwhile.
+  const here = new Set(
+    open.flatMap((turn) => {
+      const asks = turn.askedBy === null && nowMs - turn.seenAtMs <= ASKS_WITHIN_MS;
+      return asks || turn.status !== 'waiting' ? [turn.deviceId] : [];
+    }),
   );
   return {
     open,
     running: open.filter(({ status }) => status !== 'waiting').map(claimOf),
     waiting: open.filter(({ status }) => status === 'waiting').map(claimOf),
-    isPresent: (deviceId) => asking.has(deviceId) || context.standing.isPresent(deviceId),
+    isPresent: (deviceId) => here.has(deviceId) || context.standing.isPresent(deviceId),
   };
 }
 

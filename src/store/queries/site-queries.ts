@@ -57,6 +57,11 @@ export class SiteQueries {
     );
   }
 
+  /** The plan that holds from exactly this time on. */
+  async planFrom(lineId: string, validFromMs: number): Promise<StoredPlan | null> {
+    return plain(await this.tables.plans.findOne({ where: { lineId, validFromMs } }));
+  }
+
   async savePlan(plan: StoredPlan): Promise<void> {
     await this.tables.plans.upsert(plan);
   }

@@ -16,7 +16,7 @@ export function BoardLegend({ fullFrom }: { readonly fullFrom: number }) {
           <VerdictMark verdict={verdict} withWord /> {meaning[verdict]}
         </span>
       ))}
-      <span>Mb/s of the newest run; the notch is the yardstick: plan or link ceiling, the lower</span>
+      <span>medians of the newest set, Mb/s; the notch is the yardstick: plan or link ceiling, the lower</span>
     </p>
   );
 }

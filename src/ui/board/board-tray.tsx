@@ -42,9 +42,9 @@ export function BoardTray({ tray, nowMs, withdraw }: BoardTrayProps) {
   return (
     <section
       aria-label="Queue"
-      className="fixed inset-x-0 bottom-0 max-h-[30vh] overflow-y-auto border-t border-hairline bg-paper"
+      className="sticky bottom-0 -mx-6 mt-6 max-h-[30vh] overflow-y-auto border-t border-hairline bg-paper"
     >
-      <div className="mx-auto max-w-[86rem] px-6 py-2 text-sm text-quiet" role="status">
+      <div className="px-6 py-2 text-sm text-quiet" role="status">
         {tray.length === 0 ? (
           'Nothing runs and nothing waits.'
         ) : (

@@ -76,7 +76,7 @@ function RoundFields({ rows, reaches, queue, onQueued }: RoundFormProps & { read
                 name="device"
                 value={row.deviceId}
                 defaultChecked={row.standsBy}
-                className="size-4"
+                className="size-4 accent-[var(--ink)]"
               />
               <span className="truncate">{row.deviceName}</span>
               {!row.standsBy && <span className="shrink-0 text-sm text-quiet">away</span>}
@@ -89,7 +89,7 @@ function RoundFields({ rows, reaches, queue, onQueued }: RoundFormProps & { read
           <legend className="text-sm text-quiet">how far, in this order</legend>
           {reaches.map((reach) => (
             <label key={reach} className="flex min-h-8 items-center gap-2">
-              <input type="checkbox" name="reach" value={reach} defaultChecked className="size-4" />
+              <input type="checkbox" name="reach" value={reach} defaultChecked className="size-4 accent-[var(--ink)]" />
               {REACH_WORDS[reach]}
             </label>
           ))}
@@ -114,7 +114,7 @@ function RoundFields({ rows, reaches, queue, onQueued }: RoundFormProps & { read
         </label>
       </div>
       <label className="mt-4 flex items-center gap-2">
-        <input type="checkbox" name="together" className="size-4" />
+        <input type="checkbox" name="together" className="size-4 accent-[var(--ink)]" />
         all at the same instant, on purpose, to see how they share
       </label>
       <p className="mt-4 text-sm text-quiet">

@@ -81,6 +81,12 @@ export const CONSOLE_FAULTS = {
     title: 'Turn over',
     sentence: 'This turn is over: it was withdrawn, refused, or not taken up in time. Ask for a run again.',
   },
+  'changed-meanwhile': {
+    status: 409,
+    title: 'Changed meanwhile',
+    sentence:
+      'Somebody else changed this since the page was opened, so nothing was saved. Load the page again, look at what is there now, and make the change again.',
+  },
   'peer-missing': {
     status: 409,
     title: 'No peer for this reach',

@@ -36,6 +36,8 @@ describe('the form of a line', () => {
     ['a least rate above the advertised one', { leastDownMbps: '501' }, ['leastDownMbps']],
     ['a tolerance of half', { fullFromPercent: '50' }, ['fullFromPercent']],
     ['no name', { lineName: '  ' }, ['lineName']],
+    ['a day that is no day', { validFrom: '2026-13-40' }, ['validFrom']],
+    ['a day in another form', { validFrom: '24.11.2026' }, ['validFrom']],
     ['two mistakes', { downMbps: '-1', upMbps: 'x' }, ['downMbps', 'upMbps']],
   ])('refuses %s and names the field', (_, changes, fields) => {
     expect(complaint(changes)).toEqual(fields);

@@ -29,6 +29,16 @@ export const lineFormSchema = z
     leastDownMbps: optionalMbps,
     leastUpMbps: optionalMbps,
     basis: z.enum(['payload', 'line']),
+    /** Day from which the plan holds, in the console's own time zone; blank: the plan in force is corrected. */
+    validFrom: z
+      .string()
+      .trim()
+      .refine((text) => text === '' || /^\d{4}-\d{2}-\d{2}$/.test(text), 'Write a day such as 2026-11-24.')
+      .transform((text) => (text === '' ? null : new Date(`${text}T00:00:00`).getTime()))
+      .refine((atMs) => atMs === null || Number.isFinite(atMs), 'There is no such day.')
+      .default(null),
+    /** What the form showed when it was opened, so that two people do not overwrite each other. */
+    shown: z.string().max(500).default(''),
     fullFromPercent: typedNumber
       .transform((value) => value ?? USUAL_FULL_FROM * 100)
       .refine((value) => value > 50 && value <= 100, 'More than 50 and at most 100 %.'),

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { connection } from 'next/server';
 import { Suspense } from 'react';
 import { technicianOrSignIn } from '@/app/role';
-import { setUpOf, theConsole } from '@/services';
+import { setUpOf, shownLine, theConsole } from '@/services';
 import { DevicesSection } from '@/ui/set-up/devices-section';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { LineSection } from '@/ui/set-up/line-section';
@@ -38,7 +38,14 @@ export default async function SetUpPage() {
     <div className="max-w-[64rem]">
       <h1 className="mb-5 text-xl font-semibold">Set-up</h1>
       <OfficeSection site={setUp.site} save={saveOfficeAction} renewCode={renewJoinCodeAction} />
-      <LineSection siteId={setUp.site.id} line={setUp.line} plan={setUp.plan} save={saveLineAction} />
+      <LineSection
+        siteId={setUp.site.id}
+        line={setUp.line}
+        plan={setUp.plan}
+        plans={setUp.plans}
+        shown={shownLine(setUp.line, setUp.plan)}
+        save={saveLineAction}
+      />
       <DevicesSection
         actions={{ save: saveDeviceAction, remove: removeDeviceAction }}
         siteId={setUp.site.id}

@@ -8,6 +8,7 @@ import { newDataFolder, startProgram } from './program';
 /** Takes one picture of each main view from fresh demo data, for docs/screenshots/. */
 const FOLDER = 'docs/screenshots';
 const PORT = 4950;
+const SETTLE_MS = 600;
 const DESK = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
 
@@ -17,13 +18,15 @@ const browser = await startBrowser();
 
 async function shoot(page: Page, name: string): Promise<void> {
   await page.evaluate(() => document.fonts.ready);
+  // The board holds a stream open, so the network is never idle.
+  await page.waitForTimeout(SETTLE_MS);
   await page.screenshot({ path: `${FOLDER}/${name}.png` });
   console.log(`${FOLDER}/${name}.png`);
 }
 
 try {
   const phone = await browser.newPage({ viewport: PHONE });
-  await phone.goto(`${program.origin}/j/${program.code}`, { waitUntil: 'networkidle' });
+  await phone.goto(`${program.origin}/j/${program.code}`);
   await answer(phone, { name: 'Press desk' });
   await shoot(phone, 'device-before');
   await measure(phone);
@@ -32,24 +35,32 @@ try {
   await shoot(phone, 'device-during');
   await resultShown(phone);
   await shoot(phone, 'device-after');
-  await phone.close();
+  await phone.waitForTimeout(1000);
 
   const desk = await browser.newPage({ viewport: DESK });
   await signIn(desk, program);
-  await desk.goto(program.origin, { waitUntil: 'networkidle' });
+  await desk.getByRole('button', { name: 'Start a round' }).click();
+  await desk.getByRole('form', { name: 'A round' }).waitFor();
+  await shoot(desk, 'round');
+  await desk.keyboard.press('Escape');
+  await desk.getByRole('button', { name: 'Run internet on Press desk' }).click();
+  await phone.getByRole('heading', { name: /asks this device/ }).waitFor();
+  await shoot(phone, 'device-asked');
+  await phone.close();
+  await desk.goto(program.origin);
   await shoot(desk, 'board');
   await desk.getByRole('link', { name: /^Scan room workstation, wired · internet/ }).click();
   await desk.getByRole('heading', { level: 1, name: 'Scan room workstation' }).waitFor();
   await shoot(desk, 'run');
   for (const place of ['ledger', 'set-up']) {
-    await desk.goto(`${program.origin}/${place}`, { waitUntil: 'networkidle' });
+    await desk.goto(`${program.origin}/${place}`);
     await shoot(desk, place);
   }
   await desk.close();
 
   const dark = await browser.newPage({ viewport: DESK, colorScheme: 'dark' });
   await signIn(dark, program);
-  await dark.goto(program.origin, { waitUntil: 'networkidle' });
+  await dark.goto(program.origin);
   await shoot(dark, 'board-dark');
 } finally {
   await browser.close();

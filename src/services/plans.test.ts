@@ -7,6 +7,7 @@ const DAY_MS = 24 * 3600_000;
 describe('the plan of a line', () => {
   let console: TestConsole;
   let siteId: string;
+  let devices = 0;
   beforeEach(async () => {
     console = await openTestConsole();
     const site = await saveOffice(console.context, 'Larkspur Bindery');
@@ -23,7 +24,12 @@ describe('the plan of a line', () => {
   const planOfARun = async () => {
     await renewEndedCodes(console.context);
     const code = (await console.context.store.sites.byId(siteId))!.joinCode;
-    const run = await startRun(console.context, { ...STRANGER, code }, orderFor(code), 'http://192.0.2.20:4870');
+    const run = await startRun(
+      console.context,
+      { ...STRANGER, code },
+      orderFor(code, { deviceName: `Device ${(devices += 1)}` }),
+      'http://192.0.2.20:4870',
+    );
     if (!run.ok) throw new Error(run.fault.code);
     await console.context.store.runs.end(
       run.value.runId,

@@ -1,3 +1,5 @@
+import { once } from 'node:events';
+import { connect } from 'node:tls';
 import { expect, test } from '@playwright/test';
 import { answer, measure, resultShown } from './device';
 import { newDataFolder, startProgram, type Program } from './program';
@@ -95,6 +97,35 @@ test('a device sees its own result and nothing else', async ({ browser, page }) 
   await Promise.all([device.close(), other.close()]);
 });
 
+test('a script does over the API what its token allows, until the token is revoked', async ({ page, playwright }) => {
+  await signIn(page, program);
+  await page.goto(`${program.origin}/set-up`);
+  const form = page.getByRole('form', { name: 'New token' });
+  await form.getByRole('button', { name: 'Make a token' }).click();
+  await expect(form.getByRole('alert')).toContainText('Give the script a name.');
+  await form.getByLabel('what is the script called').fill('weekly report');
+  await form.getByRole('button', { name: 'Make a token' }).click();
+  const token = await page.getByText(/^straw_\S+$/).innerText();
+  const script = await playwright.request.newContext({ extraHTTPHeaders: { Authorization: `Bearer ${token}` } });
+  const ledger = await script.get(`${program.origin}/api/v1/runs`);
+  expect(ledger.status()).toBe(200);
+  expect(await ledger.json()).toMatchObject({
+    total: 1,
+    page: 1,
+    runs: [{ device: 'Curious laptop', reach: 'local' }],
+  });
+  const nonsense = await script.get(`${program.origin}/api/v1/runs?reach=moon`);
+  expect([nonsense.status(), ((await nonsense.json()) as { code: string }).code]).toEqual([400, 'request-malformed']);
+  const described = (await (await script.get(`${program.origin}/api/v1/openapi.json`)).json()) as { openapi: string };
+  expect(described.openapi).toBe('3.1.0');
+  await page.reload();
+  await page.getByRole('button', { name: 'Revoke' }).click();
+  await page.getByRole('button', { name: 'Revoke it' }).click();
+  await expect(page.getByRole('button', { name: 'Revoke' })).toHaveCount(0);
+  expect((await script.get(`${program.origin}/api/v1/runs`)).status()).toBe(401);
+  await script.dispose();
+});
+
 test('a new code makes the old one worthless at once', async ({ page }) => {
   await signIn(page, program);
   await page.goto(`${program.origin}/set-up`);
@@ -128,4 +159,27 @@ test('guessing codes ends in waiting', async ({ request }) => {
     texts.push(await (await request.get(`${program.origin}/j/GUESS${guess}`)).text());
   expect(texts[0]).toContain('No office here has the code');
   expect(texts[10]).toContain('Too many wrong tries');
+});
+
+test('https works on the same port, with the certificate whose fingerprint the program shows', async ({ browser }) => {
+  const context = await browser.newContext({ ignoreHTTPSErrors: true });
+  const page = await context.newPage();
+  await page.goto(`${program.origin}/trust`);
+  const shown = await page.getByText(/^([0-9A-F]{2}:){31}[0-9A-F]{2}$/).innerText();
+  const socket = connect({ port: 4940, host: '127.0.0.1', rejectUnauthorized: false });
+  await once(socket, 'secureConnect');
+  expect(socket.getPeerX509Certificate()!.fingerprint256).toBe(shown);
+  socket.destroy();
+
+  const secured = { ...program, origin: program.origin.replace('http:', 'https:') };
+  await signIn(page, secured);
+  const cookies = await context.cookies();
+  expect(cookies.find(({ name }) => name === 'bent-straw-sign-in')).toMatchObject({ secure: true, httpOnly: true });
+  await page.goto(`${secured.origin}/j?profile=quick`);
+  await answer(page, { name: 'Careful laptop' });
+  await measure(page);
+  await resultShown(page);
+  await expect(page.getByText('Standing by: the technician can start the next run')).toBeVisible();
+  await expect(page.getByText('The screen may go dark')).toHaveCount(0);
+  await context.close();
 });

@@ -1,14 +1,15 @@
-import { cookies } from 'next/headers';
+import { cookies, headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { DEVICE_COOKIE, hasPassphrase, roleOf, SIGN_IN_COOKIE, theConsole, type Role } from '@/services';
 import { failed, type Outcome } from '@/wire';
 
 /** Who sent this request. */
 export async function currentRole(): Promise<Role> {
-  const jar = await cookies();
+  const [jar, head] = await Promise.all([cookies(), headers()]);
   return roleOf(theConsole(), {
     signIn: jar.get(SIGN_IN_COOKIE)?.value ?? null,
     device: jar.get(DEVICE_COOKIE)?.value ?? null,
+    authorization: head.get('authorization'),
   });
 }
 

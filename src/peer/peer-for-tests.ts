@@ -5,7 +5,7 @@ import type { AddressInfo } from 'node:net';
 import { WebSocket } from 'ws';
 import { PEER_PATHS, type ControlMessage, type SessionOpened } from '@/wire';
 import { signTicket, type TicketClaims } from '@/wire/ticket';
-import { createFrontDoor } from './front/front-door';
+import { createFrontDoor, type FrontDoorOptions } from './front/front-door';
 import { Peer } from './http/peer';
 import type { StampReflector } from './udp/stamp-reflector';
 
@@ -15,10 +15,16 @@ export interface TestPeerOptions {
   readonly consolePort?: number | null;
   readonly mostSessions?: number;
   readonly reflector?: StampReflector | null;
+  readonly tls?: FrontDoorOptions['tls'];
 }
 
 /** A real peer on a free loopback port, with a console key of its own; for tests of this folder. */
-export async function startTestPeer({ consolePort = null, mostSessions = 4, reflector = null }: TestPeerOptions = {}) {
+export async function startTestPeer({
+  consolePort = null,
+  mostSessions = 4,
+  reflector = null,
+  tls = null,
+}: TestPeerOptions = {}) {
   let wallMs = 1_700_000_000_000;
   const peer = new Peer({
     name: 'test peer',
@@ -29,7 +35,7 @@ export async function startTestPeer({ consolePort = null, mostSessions = 4, refl
     wallMs: () => wallMs,
     monotonicMs: () => performance.now(),
   });
-  const door = createFrontDoor(peer, { consolePort });
+  const door = createFrontDoor(peer, { consolePort, tls });
   door.listen(0, '127.0.0.1');
   await once(door, 'listening');
   const origin = `http://127.0.0.1:${(door.address() as AddressInfo).port}`;

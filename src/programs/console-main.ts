@@ -16,6 +16,7 @@ import {
 } from '@/services';
 import { openStore } from '@/store';
 import { publicKeyText, readSigningKey } from '@/wire/ticket';
+import { fingerprintOf } from './certificate';
 import { linkToLauncher } from './child-link';
 import { wallMs } from './clocks';
 import { dataFiles } from './data-folder';
@@ -26,8 +27,8 @@ import { PROGRAM_FOLDER } from './version';
 /** The console: database, use cases and pages, on a loopback port. Started by the launcher. */
 const SWEEP_MS = 10_000;
 const QUEUE_MS = 1000;
-const [dataFolder, consolePortText, frontPortText, mode, officeName] = process.argv.slice(2) as [
-  ...[string, string, string, string, string],
+const [dataFolder, consolePortText, frontPortText, mode, officeName, certFile] = process.argv.slice(2) as [
+  ...[string, string, string, string, string, string],
 ];
 
 const stops: (() => unknown)[] = [];
@@ -47,6 +48,7 @@ async function openContext(): Promise<ConsoleContext> {
     signingKey,
     publicKey: publicKeyText(signingKey),
     port: Number(frontPortText),
+    certificateFingerprint: fingerprintOf(certFile),
     ...openPresence(),
   };
 }

@@ -10,6 +10,7 @@ export function dataFiles(folder: string) {
     signingKey: join(folder, 'console-key.pem'),
     /** The demo prints the passphrase that it made up. */
     demoPassphrase: join(folder, 'demo-passphrase.txt'),
+    certificate: { certFile: join(folder, 'certificate.pem'), keyFile: join(folder, 'certificate-key.pem') },
     lock: join(folder, 'in-use-by'),
     trial: join(folder, 'write-trial'),
   };

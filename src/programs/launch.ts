@@ -7,6 +7,8 @@ import { joinAddresses, lanAddresses, welcomeToken } from '@/services';
 import { openStore } from '@/store';
 import { DEFAULT_PORT } from '@/wire';
 import { publicKeyText, readSigningKey } from '@/wire/ticket';
+import { ensureCertificate, readCertificate, type CertificateFiles } from './certificate';
+import { wallMs } from './clocks';
 import { dataFiles, openDataFolder } from './data-folder';
 import { freeLoopbackPort, mustBeFree, readPort, readPortRange } from './free-port';
 import { Part } from './part';
@@ -23,6 +25,8 @@ interface LaunchOptions {
   readonly udp?: string;
   readonly office?: string;
   readonly channelPorts?: string;
+  readonly tlsCert?: string;
+  readonly tlsKey?: string;
 }
 
 const NO_UDP: Pick<PeerSettings, 'udp' | 'channelPorts'> = { udp: null, channelPorts: null };
@@ -34,12 +38,25 @@ function removeDemoData(folder: string): void {
   for (const ending of ['', '-wal', '-shm']) rmSync(database + ending, { force: true });
 }
 
-function partsOf(demo: boolean, port: number, consolePort: number, dataFolder: string, options: LaunchOptions): Part[] {
+interface Ports {
+  readonly port: number;
+  readonly consolePort: number;
+}
+
+function partsOf(
+  demo: boolean,
+  { port, consolePort }: Ports,
+  dataFolder: string,
+  tls: CertificateFiles,
+  options: LaunchOptions,
+): Part[] {
   const trust = [publicKeyText(readSigningKey(readFileSync(dataFiles(dataFolder).signingKey, 'utf8')))];
   const peer = (
-    settings: Omit<PeerSettings, 'trust' | 'mostSessions' | 'udp' | 'channelPorts'>,
+    settings: Omit<PeerSettings, 'trust' | 'mostSessions' | 'udp' | 'channelPorts' | 'tls'>,
     own = NO_UDP,
-  ): string[] => [JSON.stringify({ ...settings, ...own, trust, mostSessions: MOST_SESSIONS } satisfies PeerSettings)];
+  ): string[] => [
+    JSON.stringify({ ...settings, ...own, tls, trust, mostSessions: MOST_SESSIONS } satisfies PeerSettings),
+  ];
   const own = {
     udp: options.udp === undefined ? null : { port: readPort(options.udp), openTo: [] },
     channelPorts: options.channelPorts === undefined ? null : readPortRange(options.channelPorts),
@@ -49,7 +66,7 @@ function partsOf(demo: boolean, port: number, consolePort: number, dataFolder: s
     new Part(
       'console',
       'console-main.js',
-      [dataFolder, String(consolePort), String(port), demo ? 'demo' : 'use', options.office ?? ''],
+      [dataFolder, String(consolePort), String(port), demo ? 'demo' : 'use', options.office ?? '', tls.certFile],
       onTrouble,
     ),
     new Part(
@@ -84,6 +101,7 @@ async function showAddresses(demo: boolean, port: number, dataFolder: string): P
   await store.close();
   say(`  Console    http://localhost:${port}`);
   for (const address of lanAddresses()) say(`             http://${address}:${port}`);
+  say(`             (https works on the same port; how to accept its certificate: http://localhost:${port}/trust)`);
   if (site === undefined) {
     say('\n  Open the console and name the office; it then shows the code for other devices.');
   } else {
@@ -108,7 +126,10 @@ async function launch(demo: boolean, options: LaunchOptions): Promise<void> {
   const releaseFolder = openDataFolder(dataFolder);
   if (options.fresh) removeDemoData(dataFolder);
   const consolePort = await freeLoopbackPort();
-  const parts = partsOf(demo, port, consolePort, dataFolder, options);
+  const given = readCertificate(options.tlsCert, options.tlsKey);
+  const tls = given ?? dataFiles(dataFolder).certificate;
+  if (given === null) await ensureCertificate(tls, lanAddresses(), wallMs());
+  const parts = partsOf(demo, { port, consolePort }, dataFolder, tls, options);
 
   let stopping = false;
   const stopAll = async (exitCode: number) => {
@@ -146,6 +167,8 @@ for (const [name, demo, data] of [
     .option('--port <number>', 'port of the front door', String(DEFAULT_PORT))
     .option('--data <folder>', 'folder for the database and the key', data)
     .option('--udp <port>', 'answer UDP probes (STAMP, RFC 8762) of ticketed clients on this port')
+    .option('--tls-cert <file>', 'certificate, PEM; without one, a certificate is made at the first start')
+    .option('--tls-key <file>', 'its key, PEM')
     .option('--channel-ports <from-to>', 'open data channels to browsers on these UDP ports, to measure loss');
   if (!demo) command.option('--office <name>', 'name of the office, where there is none yet');
   if (demo) command.option('--fresh', 'throw the demo data away and make it anew');

@@ -3,6 +3,7 @@ import { lanAddresses } from '@/services';
 import { DEFAULT_PORT } from '@/wire';
 import { readPublicKey } from '@/wire/ticket';
 import { mustBeFree, readPort, readPortRange } from './free-port';
+import { readCertificate } from './certificate';
 import { Part } from './part';
 import type { PeerSettings } from './peer-main';
 import { ProgramFault } from './program-faults';
@@ -15,6 +16,8 @@ interface PeerCliOptions {
   readonly udp?: string;
   readonly udpFrom?: string[];
   readonly channelPorts?: string;
+  readonly tlsCert?: string;
+  readonly tlsKey?: string;
 }
 
 /** A peer of its own, without a console: for the internet, a branch, or the far end of a tunnel. */
@@ -31,6 +34,7 @@ async function runPeer(options: PeerCliOptions): Promise<void> {
     trust,
     consolePort: null,
     mostSessions: Math.max(1, Number.parseInt(options.runs, 10) || 1),
+    tls: readCertificate(options.tlsCert, options.tlsKey),
     channelPorts: options.channelPorts === undefined ? null : readPortRange(options.channelPorts),
     udp: options.udp === undefined ? null : { port: readPort(options.udp), openTo: options.udpFrom ?? [] },
   };
@@ -51,6 +55,8 @@ new Command('bent-straw peer')
   .option('--runs <number>', 'most runs at once', '8')
   .option('--udp <port>', 'answer UDP probes (STAMP, RFC 8762) of ticketed clients on this port')
   .option('--channel-ports <from-to>', 'open data channels to browsers on these UDP ports')
+  .option('--tls-cert <file>', 'certificate, PEM: then HTTPS is spoken on the same port too')
+  .option('--tls-key <file>', 'its key, PEM')
   .option('--udp-from <address...>', 'answer plain STAMP packets from these addresses without a ticket')
   .showHelpAfterError()
   .action(runPeer)

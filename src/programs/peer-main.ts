@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { ChannelHost, createFrontDoor, Peer, StampReflector } from '@/peer';
 import { readPublicKey } from '@/wire/ticket';
 import { linkToLauncher } from './child-link';
@@ -13,9 +14,11 @@ export interface PeerSettings {
   readonly trust: readonly string[];
   readonly consolePort: number | null;
   readonly mostSessions: number;
-  /** Where UDP probes are answered, and for whom besides ticketed clients; null: not at all. */
   /** UDP ports for data channels to browsers; null: none are opened. */
   readonly channelPorts: readonly [number, number] | null;
+  /** Files with a certificate and its key, PEM; null: plain HTTP only. */
+  readonly tls: { readonly certFile: string; readonly keyFile: string } | null;
+  /** Where UDP probes are answered, and for whom besides ticketed clients; null: not at all. */
   readonly udp: { readonly port: number; readonly openTo: readonly string[] } | null;
 }
 
@@ -50,7 +53,11 @@ const peer = new Peer({
   wallMs,
   monotonicMs,
 });
-const door = createFrontDoor(peer, { consolePort: settings.consolePort });
+const { tls } = settings;
+const door = createFrontDoor(peer, {
+  consolePort: settings.consolePort,
+  tls: tls === null ? null : { cert: readFileSync(tls.certFile, 'utf8'), key: readFileSync(tls.keyFile, 'utf8') },
+});
 stop = () => {
   peer.close();
   door.closeAllConnections();

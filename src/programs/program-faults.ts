@@ -17,6 +17,10 @@ export const PROGRAM_FAULTS = {
     'A peer needs the public key of the console that it serves. Copy it from the set-up page: --trust KEY.',
   'trust-invalid':
     '{key} is not a public key. Copy all 43 characters from the set-up page of the console: --trust KEY.',
+  'certificate-half':
+    'A certificate needs its key, and a key its certificate. Give both: --tls-cert FILE --tls-key FILE.',
+  'certificate-unusable':
+    'The certificate {file} cannot be used ({reason}). Give a PEM file with the certificate and one with its key.',
   'part-stopped': 'The {part} stopped while starting. Look at the lines above for the reason, then start again.',
 } as const;
 

@@ -16,6 +16,8 @@ export interface ConsoleContext {
   readonly publicKey: string;
   /** The port of the front door, for addresses to read out. */
   readonly port: number;
+  /** SHA-256 of the certificate for HTTPS, as browsers show it. */
+  readonly certificateFingerprint: string;
   /** Wrong codes and passphrases, by address. */
   readonly tries: TryLimit;
   /** Devices that wait for the console's orders. */

@@ -30,6 +30,7 @@ export async function openTestConsole() {
     signingKey: privateKey,
     publicKey: publicKeyText(publicKey),
     port: 4870,
+    certificateFingerprint: 'AB:CD',
     ...presence,
   });
   return {

@@ -5,6 +5,7 @@ export { DEVICE_COOKIE, DEVICE_COOKIE_SECONDS, deviceCookieValue } from './devic
 export { conditionsOf, figureColumns, handInRun, noteRunAlive } from './hand-in-run';
 export { joinPageOf, type JoinPage } from './join-page';
 export { ledgerOf, type Ledger, type LedgerQuery } from './ledger';
+export { ledgerPageOf } from './ledger-page';
 export { checkPeer, type PeerState } from './peer-check';
 export { joinAddresses, lanAddresses } from './reachable-addresses';
 export { runPageOf, samplesDocumentOf, type RunPage } from './run-page';

@@ -1,5 +1,5 @@
 import type { Link, Plan } from '@/core';
-import type { Device, Line, Site, Spot, StoredPeer, StoredPlan } from '@/store';
+import type { Device, Line, Site, Spot, StoredApiToken, StoredPeer, StoredPlan } from '@/store';
 import {
   type ConsoleFaultCode,
   type DeviceForm,
@@ -31,6 +31,7 @@ export interface SetUp {
     readonly link: Link;
   }[];
   readonly peers: readonly StoredPeer[];
+  readonly apiTokens: readonly StoredApiToken[];
   readonly publicKey: string;
   readonly port: number;
 }
@@ -38,7 +39,8 @@ export interface SetUp {
 export async function setUpOf(context: ConsoleContext): Promise<SetUp> {
   const { sites } = context.store;
   const [site = null] = await sites.all();
-  const shared = { site, publicKey: context.publicKey, port: context.port };
+  const apiTokens = await context.store.access.apiTokens();
+  const shared = { site, apiTokens, publicKey: context.publicKey, port: context.port };
   if (site === null) return { ...shared, line: null, plan: null, plans: [], spots: [], devices: [], peers: [] };
   const [[line = null], spots, devices, peers] = await Promise.all([
     sites.linesOf(site.id),

@@ -83,6 +83,7 @@ export async function prepareRun(
   const peer = (await sites.peersOf(site.id)).find((candidate) => candidate.reach === order.reach);
   const baseUrl = peer === undefined ? null : peerBaseUrl(peer.address, origin);
   if (peer === undefined || baseUrl === null) return failed('peer-missing', { reach: order.reach });
+  if (origin.startsWith('https:') && baseUrl.startsWith('http:')) return failed('peer-plain', { peer: peer.name });
   const found = await deviceOf(context, admission.value, order);
   if (!found.ok) return found;
   const device = found.value;

@@ -1,6 +1,7 @@
 import { Agent, createServer as createHttpServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { createServer, type Server, type Socket } from 'node:net';
 import type { Duplex } from 'node:stream';
+import { createServer as createTlsServer } from 'node:tls';
 import { createProxyServer } from 'httpxy';
 import { failed } from '@/wire';
 import { answerFault, refuseUpgrade } from '../http/answer';
@@ -11,6 +12,8 @@ import { sortConnection } from './upload-connection';
 /** Where the console listens, or null for a peer without one. */
 export interface FrontDoorOptions {
   readonly consolePort: number | null;
+  /** Certificate and key as PEM; null: plain HTTP only. */
+  readonly tls?: { readonly cert: string; readonly key: string } | null;
 }
 
 /** What a stranger may not claim about himself; the proxy fills them in anew. */
@@ -21,6 +24,9 @@ const FORWARDED_HEADERS: readonly string[] = [
   'x-forwarded-port',
   'forwarded',
 ];
+
+/** A TLS handshake that is not done by then is given up, ms. */
+const HANDSHAKE_MS = 10_000;
 
 function dropForwarded(request: IncomingMessage): void {
   const kept = Object.entries(request.headers).filter(([name]) => !FORWARDED_HEADERS.includes(name));
@@ -39,7 +45,7 @@ function readUrl(request: IncomingMessage): URL | null {
 export type FrontDoor = Server & { closeAllConnections(): void };
 
 /** The one listening port: measurement paths are served by the peer, everything else is handed to the console. */
-export function createFrontDoor(peer: Peer, { consolePort }: FrontDoorOptions): FrontDoor {
+export function createFrontDoor(peer: Peer, { consolePort, tls = null }: FrontDoorOptions): FrontDoor {
   // A connection of its own for each request: a kept one that the console has just closed would fail for no reason.
   const proxy = createProxyServer({ xfwd: true, agent: new Agent({ keepAlive: false }) });
   const target = { host: '127.0.0.1', port: consolePort ?? 0, protocol: 'http:' };
@@ -79,6 +85,18 @@ export function createFrontDoor(peer: Peer, { consolePort }: FrontDoorOptions): 
   const http = createHttpServer({ requestTimeout: 0, keepAliveTimeout: 15_000, noDelay: true }, handle);
   http.on('upgrade', upgrade);
   const open = new Set<Socket>();
+  const secured =
+    tls === null
+      ? null
+      : createTlsServer({
+          ...tls,
+          minVersion: 'TLSv1.2',
+          ALPNProtocols: ['http/1.1'],
+          handshakeTimeout: HANDSHAKE_MS,
+          noDelay: true,
+        });
+  secured?.on('secureConnection', (connection) => http.emit('connection', connection));
+  secured?.on('tlsClientError', (_, connection) => connection.destroy());
   const server = createServer({ noDelay: true }, (socket) => {
     open.add(socket);
     socket.once('close', () => open.delete(socket));
@@ -89,6 +107,7 @@ export function createFrontDoor(peer: Peer, { consolePort }: FrontDoorOptions): 
       },
       accept: (url, contentLength, raw) => peer.acceptUpload(url, contentLength, raw),
       serve: (connection) => http.emit('connection', connection),
+      secure: secured === null ? null : (socket) => secured.emit('connection', socket),
     });
   });
   return Object.assign(server, {

@@ -12,8 +12,12 @@ export interface UploadHost {
   accept(url: URL, contentLength: number, socket: Socket): UploadSink | { readonly refusal: string };
   /** Gives a connection to the full HTTP server. */
   serve(connection: Duplex): void;
+  /** Speaks TLS on a connection; null where this peer has no certificate. */
+  readonly secure: ((socket: Socket) => void) | null;
 }
 
+/** The first byte of a TLS connection: a handshake record (RFC 8446 §5.1). No HTTP method begins with it. */
+const TLS_HANDSHAKE = 22;
 /** A connection that says nothing for so long is closed, ms: at first, and between the bytes of uploads. */
 const FIRST_WORD_MS = 15_000;
 const IDLE_MS = 60_000;
@@ -143,7 +147,8 @@ class UploadConnection {
 }
 
 /**
- * Looks at the first bytes of a connection: an upload is taken over, everything else is left to the HTTP server.
+ * Looks at the first bytes of a connection: an upload is taken over, everything else is left to the HTTP server, over TLS
+ * where that is what the client speaks: one port serves both.
  */
 export function sortConnection(socket: Socket, host: UploadHost): void {
   const giveUp = () => socket.destroy();
@@ -154,6 +159,11 @@ export function sortConnection(socket: Socket, host: UploadHost): void {
     socket.setTimeout(0);
     socket.off('timeout', giveUp);
     socket.pause();
+    if (first[0] === TLS_HANDSHAKE) {
+      if (host.secure === null) return socket.destroy();
+      socket.unshift(first);
+      return host.secure(socket);
+    }
     const head = readUploadHead(first);
     if (head !== null && head !== 'partly') {
       const connection = new UploadConnection(host);

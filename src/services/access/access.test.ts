@@ -13,9 +13,11 @@ import { handInRun } from '../hand-in-run';
 import { joinPageOf } from '../join-page';
 import { hashPassphrase, provesPassphrase } from './passphrase';
 import {
+  makeApiToken,
   maySeeRun,
   renewEndedCodes,
   renewJoinCode,
+  revokeApiToken,
   roleOf,
   setFirstPassphrase,
   signIn,
@@ -73,7 +75,7 @@ describe('who may do what', () => {
     return set.value;
   };
   const role = (signInCookie: string | null, device: string | null = null) =>
-    roleOf(console.context, { signIn: signInCookie, device });
+    roleOf(console.context, { signIn: signInCookie, device, authorization: null });
 
   it('lets the first-start link set one passphrase, once, and nobody without the link', async () => {
     expect(await setFirstPassphrase(console.context, 'guessed', CREDENTIALS)).toMatchObject({
@@ -128,6 +130,21 @@ describe('who may do what', () => {
     expect(await role(token)).toMatchObject({ kind: 'technician' });
     expect(await role(`${token}x`)).toEqual({ kind: 'stranger' });
     expect(await role(null, 'device-1.forged')).toEqual({ kind: 'stranger' });
+  });
+
+  it('lets a script in by its token alone, notes that it was used, and keeps it out once it is revoked', async () => {
+    const made = await makeApiToken(console.context, 'weekly report');
+    if (!made.ok) throw new Error(made.fault.code);
+    const by = (authorization: string | null) => roleOf(console.context, { signIn: null, device: null, authorization });
+    expect(await by(`Bearer ${made.value}`)).toEqual({ kind: 'technician', name: 'weekly report' });
+    for (const other of [null, 'Bearer', made.value, `Bearer ${made.value.slice(0, -1)}`, `Basic ${made.value}`])
+      expect(await by(other)).toEqual({ kind: 'stranger' });
+    expect(await makeApiToken(console.context, 'weekly report')).toMatchObject({ fault: { code: 'name-taken' } });
+    const [stored] = await console.context.store.access.apiTokens();
+    expect(stored).toMatchObject({ name: 'weekly report', usedAtMs: console.context.wallMs() });
+    expect(stored!.id).not.toContain(made.value);
+    await revokeApiToken(console.context, stored!.id);
+    expect(await by(`Bearer ${made.value}`)).toEqual({ kind: 'stranger' });
   });
 
   it('ends a code after a day or when it is renewed; devices that have joined stay', async () => {

@@ -1,5 +1,6 @@
+export { makeApiToken, revokeApiToken } from './api-tokens';
 export { firstJoinCode, renewEndedCodes, renewJoinCode } from './join-codes';
-export { maySeeRun, roleOf, type Cookies, type Role } from './role';
+export { maySeeRun, roleOf, type Proofs, type Role } from './role';
 export {
   hasPassphrase,
   isWelcome,

@@ -5,9 +5,10 @@ import { firstTables } from './0001-first-tables';
 import { access } from './0002-access';
 import { turns } from './0003-turns';
 import { conditions } from './0004-conditions';
+import { apiTokens } from './0005-api-tokens';
 import type { Migration } from './migration';
 
-export const MIGRATIONS: readonly Migration[] = [firstTables, access, turns, conditions];
+export const MIGRATIONS: readonly Migration[] = [firstTables, access, turns, conditions, apiTokens];
 
 /**
  * Brings the schema up to date. A file that already holds tables is first copied beside itself

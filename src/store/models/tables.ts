@@ -158,7 +158,15 @@ export interface RunSamplesRow extends Model<InferAttributes<RunSamplesRow>, Inf
   samples: Buffer;
 }
 
+/** A token by which a script uses the API; the id is its SHA-256. */
+export interface ApiTokenRow extends Row<ApiTokenRow> {
+  name: string;
+  createdAtMs: number;
+  usedAtMs: number | null;
+}
+
 export interface Tables {
+  readonly apiTokens: ModelStatic<ApiTokenRow>;
   readonly passphrases: ModelStatic<PassphraseRow>;
   readonly signIns: ModelStatic<SignInRow>;
   readonly sites: ModelStatic<SiteRow>;
@@ -198,6 +206,11 @@ export function defineTables(sequelize: Sequelize): Tables {
       ...plain,
       tableName: 'sign_ins',
     }),
+    apiTokens: sequelize.define<ApiTokenRow>(
+      'ApiToken',
+      columns({ id, name: text, createdAtMs: number, usedAtMs: maybeNumber }),
+      { ...plain, tableName: 'api_tokens' },
+    ),
     sites: sequelize.define<SiteRow>(
       'Site',
       columns({ id, name: text, joinCode: text, joinCodeUntilMs: number, demo: yesNo }),

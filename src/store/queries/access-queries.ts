@@ -1,7 +1,8 @@
 import { Op, type Attributes } from 'sequelize';
-import type { SignInRow, Tables } from '../models/tables';
+import type { ApiTokenRow, SignInRow, Tables } from '../models/tables';
 
 export type StoredSignIn = Attributes<SignInRow>;
+export type StoredApiToken = Attributes<ApiTokenRow>;
 
 const TECHNICIAN = 'technician';
 
@@ -32,6 +33,22 @@ export class AccessQueries {
 
   async removeSignIn(id: string): Promise<void> {
     await this.tables.signIns.destroy({ where: { id } });
+  }
+
+  async apiTokens(): Promise<StoredApiToken[]> {
+    return (await this.tables.apiTokens.findAll({ order: ['name'] })).map((row) => row.get({ plain: true }));
+  }
+
+  async apiToken(id: string): Promise<StoredApiToken | null> {
+    return (await this.tables.apiTokens.findByPk(id))?.get({ plain: true }) ?? null;
+  }
+
+  async saveApiToken(token: StoredApiToken): Promise<void> {
+    await this.tables.apiTokens.upsert(token);
+  }
+
+  async removeApiToken(id: string): Promise<void> {
+    await this.tables.apiTokens.destroy({ where: { id } });
   }
 
   /** Sign-ins that were made or last used too long ago. */

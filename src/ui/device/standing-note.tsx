@@ -22,7 +22,19 @@ export function StandingNote({ standing }: { readonly standing: Standing }) {
         aria-hidden="true"
         className={`mt-1.5 size-2.5 shrink-0 rounded-full border-[1.5px] border-ink ${standing.status === 'standing' ? 'bg-ink' : ''}`}
       />
-      {STANDING_WORDS[standing.status]}
+      <span>
+        {STANDING_WORDS[standing.status]}
+        {standing.status === 'standing' && !isSecureContext && (
+          <>
+            {' '}
+            The screen may go dark: only by{' '}
+            <a href="/trust" className="text-ink underline">
+              https
+            </a>{' '}
+            can a page keep it awake.
+          </>
+        )}
+      </span>
     </p>
   );
 }

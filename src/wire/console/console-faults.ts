@@ -92,6 +92,12 @@ export const CONSOLE_FAULTS = {
     title: 'No peer for this reach',
     sentence: 'No peer of reach {reach} is set up for this office. Add one in the set-up.',
   },
+  'peer-plain': {
+    status: 409,
+    title: 'Peer without HTTPS',
+    sentence:
+      'This page came by https, and a browser lets it reach the peer {peer} only by https too, which that address is not. Open the page by http for this run, or give the peer a certificate.',
+  },
   'run-unknown': {
     status: 404,
     title: 'Run unknown',

@@ -18,6 +18,8 @@ const optionalMbps = typedNumber
   .refine((value) => value === null || value <= MOST_MBPS, `At most ${MOST_MBPS} Mb/s.`);
 const mbps = optionalMbps.refine((value) => value !== null, 'Write the rate in Mb/s.').transform((value) => value);
 
+export const tokenFormSchema = z.object({ name: name('script') });
+
 export const officeFormSchema = z.object({ name: name('office') });
 
 export const lineFormSchema = z

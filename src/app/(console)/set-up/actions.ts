@@ -4,9 +4,11 @@ import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import type { z } from 'zod';
 import {
+  makeApiToken,
   removeDevice,
   removePeer,
   renewJoinCode,
+  revokeApiToken,
   saveDevice,
   saveLine,
   saveOffice,
@@ -16,6 +18,7 @@ import {
 import { technician } from '@/app/role';
 import { saved, textOf } from '@/app/form-action';
 import type { FormState } from '@/ui/form/form-state';
+import type { TokenState } from '@/ui/set-up/scripts-section';
 import {
   type ConsoleFaultCode,
   deviceFormSchema,
@@ -23,6 +26,9 @@ import {
   officeFormSchema,
   type Outcome,
   peerFormSchema,
+  CONSOLE_FAULTS,
+  problemOf,
+  tokenFormSchema,
 } from '@/wire';
 
 /** Only the technician sets things up; what was saved shows everywhere at once. */
@@ -74,6 +80,21 @@ export async function savePeerAction(_: FormState, form: FormData): Promise<Form
 
 export async function removePeerAction(peerId: string): Promise<void> {
   await byTechnician(() => removePeer(theConsole(), peerId));
+}
+
+/** Makes a token and answers with it: the only time that it is seen. */
+export async function makeTokenAction(_: TokenState, form: FormData): Promise<TokenState> {
+  if (!(await technician()).ok) redirect('/sign-in?to=/set-up');
+  const parsed = tokenFormSchema.safeParse({ name: textOf(form, 'name') ?? '' });
+  if (!parsed.success) return { status: 'refused', why: parsed.error.issues[0]!.message };
+  const made = await makeApiToken(theConsole(), parsed.data.name);
+  if (!made.ok) return { status: 'refused', why: problemOf(CONSOLE_FAULTS, made.fault).detail };
+  revalidatePath('/', 'layout');
+  return { status: 'made', name: parsed.data.name, token: made.value };
+}
+
+export async function revokeTokenAction(tokenId: string): Promise<void> {
+  await byTechnician(() => revokeApiToken(theConsole(), tokenId));
 }
 
 export async function renewJoinCodeAction(siteId: string): Promise<void> {

@@ -7,11 +7,14 @@ import { DevicesSection } from '@/ui/set-up/devices-section';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { LineSection } from '@/ui/set-up/line-section';
 import { OfficeSection } from '@/ui/set-up/office-section';
+import { ScriptsSection } from '@/ui/set-up/scripts-section';
 import { PeersSection } from '@/ui/set-up/peers-section';
 import {
+  makeTokenAction,
   removeDeviceAction,
   removePeerAction,
   renewJoinCodeAction,
+  revokeTokenAction,
   saveDeviceAction,
   saveLineAction,
   saveOfficeAction,
@@ -59,6 +62,7 @@ export default async function SetUpPage() {
         states={states}
         publicKey={setUp.publicKey}
       />
+      <ScriptsSection apiTokens={setUp.apiTokens} make={makeTokenAction} revoke={revokeTokenAction} />
     </div>
   );
 }

@@ -49,9 +49,21 @@ export async function readBody<Schema extends z.ZodType>(
   } catch {
     return failed('request-malformed', { complaint: 'it is not JSON' });
   }
-  const parsed = schema.safeParse(json);
+  return checked(json, schema);
+}
+
+/** The query of an address, checked. */
+export function readQuery<Schema extends z.ZodType>(request: Request, schema: Schema) {
+  return checked(Object.fromEntries(new URL(request.url).searchParams), schema);
+}
+
+function checked<Schema extends z.ZodType>(
+  value: unknown,
+  schema: Schema,
+): Outcome<z.infer<Schema>, 'request-malformed'> {
+  const parsed = schema.safeParse(value);
   if (parsed.success) return done(parsed.data);
-  const issue = parsed.error.issues[0];
+  const [issue] = parsed.error.issues;
   const complaint =
     issue === undefined ? 'it has another shape' : `${issue.path.join('.') || 'body'}: ${issue.message}`;
   return failed('request-malformed', { complaint });

@@ -1,8 +1,27 @@
 import { cookies, headers } from 'next/headers';
 import { visitedOrigin, visitorWith } from '@/app/visitor';
-import { askForRun, DEVICE_COOKIE, DEVICE_COOKIE_SECONDS, deviceCookieValue, theConsole } from '@/services';
-import { startRunSchema } from '@/wire';
-import { faultAnswer, readBody } from '../answer';
+import { technician } from '@/app/role';
+import {
+  askForRun,
+  DEVICE_COOKIE,
+  DEVICE_COOKIE_SECONDS,
+  deviceCookieValue,
+  ledgerPageOf,
+  theConsole,
+} from '@/services';
+import { ledgerQuerySchema, startRunSchema } from '@/wire';
+import { faultAnswer, readBody, readQuery } from '../answer';
+
+/** The ledger, a page at a time. */
+export async function GET(request: Request): Promise<Response> {
+  const allowed = await technician();
+  if (!allowed.ok) return faultAnswer(allowed.fault);
+  const query = readQuery(request, ledgerQuerySchema);
+  if (!query.ok) return faultAnswer(query.fault);
+  const { device, link, reach, page } = query.value;
+  const found = await ledgerPageOf(theConsole(), { deviceId: device, linkKind: link, reach, page });
+  return found.ok ? Response.json(found.value) : faultAnswer(found.fault);
+}
 
 /**
  * Asks for a run: answers with the grant (201), or with a place in the queue (202), after which the device asks again

@@ -1,0 +1,83 @@
+'use client';
+
+import { useActionState, useId } from 'react';
+import { Button } from '../parts/button';
+import { Confirm } from '../parts/confirm';
+import { LabelledField } from '../parts/labelled-field';
+import { WallTime } from '../parts/wall-time';
+import type { SetUp } from '@/services';
+import { Section } from './section';
+
+/** How the making of a token stands. */
+export type TokenState =
+  | { readonly status: 'untouched' }
+  | { readonly status: 'refused'; readonly why: string }
+  | { readonly status: 'made'; readonly name: string; readonly token: string };
+
+interface ScriptsSectionProps extends Pick<SetUp, 'apiTokens'> {
+  readonly make: (state: TokenState, form: FormData) => Promise<TokenState>;
+  readonly revoke: (tokenId: string) => Promise<void>;
+}
+
+/** Tokens by which scripts use the API: made here, shown once, revoked when they are not needed any more. */
+export function ScriptsSection({ apiTokens, make, revoke }: ScriptsSectionProps) {
+  const [state, send, sending] = useActionState(make, { status: 'untouched' });
+  const id = useId();
+  return (
+    <Section title="Scripts" hint="A token lets a script do over the API what you do here.">
+      <p className="text-sm text-quiet">
+        The API is described at{' '}
+        <a href="/api/v1/openapi.json" className="text-ink underline">
+          /api/v1/openapi.json
+        </a>
+        .
+      </p>
+      {apiTokens.length > 0 && (
+        <ul className="mt-2">
+          {apiTokens.map((token) => (
+            <li key={token.id} className="flex items-center gap-4 border-b border-hairline py-1.5">
+              <span className="max-w-[20rem] truncate">{token.name}</span>
+              <span className="text-sm text-quiet">
+                made <WallTime atMs={token.createdAtMs} />,{' '}
+                {token.usedAtMs === null ? (
+                  'never used'
+                ) : (
+                  <>
+                    last used <WallTime atMs={token.usedAtMs} />
+                  </>
+                )}
+              </span>
+              <span className="ml-auto">
+                <Confirm
+                  trigger={<Button look="quiet">Revoke</Button>}
+                  title={`Revoke the token of ${token.name}?`}
+                  consequence="A script that uses it is refused from now on."
+                  action="Revoke it"
+                  onConfirm={() => void revoke(token.id)}
+                />
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+      <form action={send} aria-label="New token" className="mt-3 flex flex-wrap items-end gap-4">
+        <LabelledField
+          id={id}
+          label="what is the script called"
+          error={state.status === 'refused' ? state.why : undefined}
+        >
+          <input id={id} name="name" maxLength={80} autoComplete="off" className="field" />
+        </LabelledField>
+        <Button type="submit" disabled={sending}>
+          {sending ? 'Making …' : 'Make a token'}
+        </Button>
+      </form>
+      {state.status === 'made' && (
+        <p role="status" className="mt-3 border-[1.5px] border-ink bg-sheet p-3 text-sm">
+          The token of {state.name}. Copy it now; it is not shown again.
+          <span className="figure mt-2 block break-all text-base">{state.token}</span>
+        </p>
+      )}
+    </Section>
+  );
+}

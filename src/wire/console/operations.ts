@@ -1,0 +1,122 @@
+import { z } from 'zod';
+import type { ConsoleFaultCode } from './console-faults';
+import { ledgerPageSchema, ledgerQuerySchema } from './ledger-messages';
+import { queueOrderSchema } from './queue-messages';
+import {
+  aliveRequestSchema,
+  handInAnswerSchema,
+  handInRequestSchema,
+  runAnswerSchema,
+  startRunSchema,
+} from './run-messages';
+import { runSamplesSchema } from './samples-schema';
+
+/** Who may use an operation: anybody with a code or a device cookie, or only the technician and scripts with a token. */
+type Caller = 'device' | 'technician';
+
+export interface Operation {
+  readonly method: 'get' | 'post' | 'delete';
+  /** As in OpenAPI: `{id}` is a parameter. */
+  readonly path: string;
+  readonly summary: string;
+  readonly caller: Caller;
+  readonly query?: z.ZodObject;
+  readonly request?: z.ZodType;
+  /** Status → what is answered; null: an empty body, text: another media type. */
+  readonly answers: Readonly<Record<number, z.ZodType | string | null>>;
+  readonly faults: readonly ConsoleFaultCode[];
+}
+
+/** Every operation of the API. A test holds this list against the routes; the OpenAPI document is made from it. */
+export const OPERATIONS: readonly Operation[] = [
+  {
+    method: 'post',
+    path: '/api/v1/runs',
+    summary: 'Ask for a run: a grant, or a place in the queue, after which the device asks again with its turn.',
+    caller: 'device',
+    request: startRunSchema,
+    answers: { 201: runAnswerSchema, 202: runAnswerSchema },
+    faults: [
+      ...(['code-unknown', 'code-ended', 'too-many-tries', 'not-joined', 'device-unknown', 'device-busy'] as const),
+      ...(['device-not-yours', 'name-taken', 'peer-missing', 'peer-plain', 'turn-over', 'request-malformed'] as const),
+    ],
+  },
+  {
+    method: 'get',
+    path: '/api/v1/runs',
+    summary: 'The ledger: all runs, the newest first, fifty a page.',
+    caller: 'technician',
+    query: ledgerQuerySchema,
+    answers: { 200: ledgerPageSchema },
+    faults: ['not-signed-in', 'site-missing', 'request-malformed'],
+  },
+  {
+    method: 'post',
+    path: '/api/v1/runs/{id}/alive',
+    summary: 'The device is still measuring.',
+    caller: 'device',
+    request: aliveRequestSchema,
+    answers: { 200: z.object({ running: z.boolean() }) },
+    faults: ['request-malformed'],
+  },
+  {
+    method: 'post',
+    path: '/api/v1/runs/{id}/hand-in',
+    summary: 'Hand a run in, finished or not. May be repeated: the same run gets the same answer.',
+    caller: 'device',
+    request: handInRequestSchema,
+    answers: { 200: handInAnswerSchema },
+    faults: ['run-key-wrong', 'run-unknown', 'request-malformed', 'request-too-large', 'store-full'],
+  },
+  {
+    method: 'get',
+    path: '/api/v1/runs/{id}/samples',
+    summary: 'The raw samples of a run with its conditions, for checking and recomputing.',
+    caller: 'device',
+    answers: {
+      200: z.object({
+        runId: z.string(),
+        methodVersion: z.number().int().nullable(),
+        startedAt: z.iso.datetime(),
+        conditions: z.record(z.string(), z.unknown()),
+        device: z.string(),
+        peer: z.string(),
+        samples: runSamplesSchema,
+      }),
+    },
+    faults: ['not-signed-in', 'run-unknown', 'samples-missing'],
+  },
+  {
+    method: 'post',
+    path: '/api/v1/turns',
+    summary: 'Put a round into the queue: these devices, so many times each, these reaches one after the other.',
+    caller: 'technician',
+    request: queueOrderSchema,
+    answers: { 201: z.object({ queued: z.number().int().positive() }) },
+    faults: ['not-signed-in', 'site-missing', 'device-unknown', 'peer-missing', 'request-malformed'],
+  },
+  {
+    method: 'delete',
+    path: '/api/v1/turns/{id}',
+    summary: 'Take a turn out of the queue. One that is running already goes on.',
+    caller: 'technician',
+    answers: { 204: null },
+    faults: ['not-signed-in'],
+  },
+  {
+    method: 'get',
+    path: '/api/v1/changes',
+    summary: 'Server-sent events: one `changed` whenever something on the console has changed.',
+    caller: 'technician',
+    answers: { 200: 'text/event-stream' },
+    faults: ['not-signed-in'],
+  },
+  {
+    method: 'get',
+    path: '/api/v1/openapi.json',
+    summary: 'This document.',
+    caller: 'device',
+    answers: { 200: z.record(z.string(), z.unknown()) },
+    faults: [],
+  },
+];

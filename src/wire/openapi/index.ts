@@ -1,0 +1,1 @@
+export { openApiDocument } from './openapi-document';

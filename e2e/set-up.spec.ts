@@ -80,6 +80,9 @@ test('adds, corrects and removes a device, whatever its name', async ({ page }) 
   await expect(page.getByRole('alertdialog')).toContainText('Its runs stay in the ledger');
   await page.getByRole('button', { name: 'Remove it' }).click();
   await expect(page.locator('summary').filter({ hasText: 'Press desk' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Put Press desk back' }).click();
+  await expect(page.locator('summary').filter({ hasText: 'Press desk' })).toContainText('wired, 1000 Mb/s');
+  await expect(page.getByRole('region', { name: 'Removed lately' })).toHaveCount(0);
 });
 
 test('says when something that answers is not a peer', async ({ page }) => {

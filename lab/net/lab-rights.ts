@@ -15,6 +15,13 @@ const TOOLS: Readonly<Record<string, string>> = {
 const has = (tool: string) => spawnSync('sh', ['-c', `command -v ${tool}`]).status === 0;
 
 /** Installs what is missing, where it may; `more`: what one table needs besides. Gives the sentence that says why the lab cannot run here; null when it can. */
+/** The process of a lab that is under way: its namespaces are named after it. */
+function otherLab(): number | null {
+  const names = spawnSync('ip', ['netns', 'list'], { encoding: 'utf8' }).stdout;
+  const pids = [...names.matchAll(/^straw(\d+)-/gm)].map(([, pid]) => Number(pid));
+  return pids.find((pid) => pid !== process.pid && existsSync(`/proc/${pid}`)) ?? null;
+}
+
 export function readyForLab(more: Readonly<Record<string, string>> = {}): Promise<string | null> {
   if (process.getuid?.() !== 0)
     return Promise.resolve('The lab makes network namespaces and needs root. Run it again as root: sudo npm run lab.');
@@ -30,6 +37,11 @@ export function readyForLab(more: Readonly<Record<string, string>> = {}): Promis
         `The lab needs ${packages.join(', ')}, which could not be installed. Install them and run it again.`,
       );
   }
+  const other = otherLab();
+  if (other !== null)
+    return Promise.resolve(
+      `Another lab runs as process ${other}; two at once spoil each other's figures. Wait for it, or stop it: kill ${other}.`,
+    );
   const trial = `straw${process.pid}-trial`;
   const made = spawnSync('ip', ['netns', 'add', trial]);
   spawnSync('ip', ['netns', 'del', trial]);

@@ -57,10 +57,10 @@ async function fill(
   profile: ProfileName = 'standard',
 ) {
   const table = new Table(title, NOTE, HEADS);
-  // LAB_LINES=10/10,50/5 measures these rows alone.
+  // LAB_LINES=10/10,50/5 and LAB_CLIENT=Node measure these rows alone.
   const chosen = process.env.LAB_LINES?.split(/,(?! )/);
   for (const { name, config } of lines.filter((line) => chosen?.includes(line.name) ?? true))
-    for (const client of clients) {
+    for (const client of clients.filter((name) => (process.env.LAB_CLIENT ?? name) === name)) {
       const done = await watchedRuns(config, client, runs, profile);
       addRows(table, name, client, done.line, done.runs);
     }

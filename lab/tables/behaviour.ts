@@ -8,6 +8,12 @@ import { medianOf, Table } from './table';
 const CLIENTS: readonly ClientName[] = ['Chromium', 'Node'];
 const flagsOf = (samples: RunSamples) => reportOf(samples, { ...LAB_CONDITIONS, reach: 'internet' }).fitness;
 
+/** LAB_PROFILES=quick,standard measures these alone. */
+function economyProfiles() {
+  const chosen = process.env.LAB_PROFILES?.split(',');
+  return (['quick', 'standard', 'thorough'] as const).filter((profile) => chosen?.includes(profile) ?? true);
+}
+
 /** How long a run takes, what it moves, and what the idle delay is against `ping`. */
 export async function economyTable(runs: number): Promise<void> {
   const table = new Table(
@@ -24,7 +30,7 @@ export async function economyTable(runs: number): Promise<void> {
     ],
   );
   for (const client of CLIENTS)
-    for (const profile of ['quick', 'standard', 'thorough'] as const) {
+    for (const profile of economyProfiles()) {
       const config = { ...symmetric(50, 50), baseMs: 20 };
       const done = await watchedRuns(config, client, runs, profile);
       const carried = (50e6 * 1448) / 1514;

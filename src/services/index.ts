@@ -9,17 +9,8 @@ export { ledgerPageOf } from './ledger-page';
 export { checkPeer, type PeerState } from './peer-check';
 export { joinAddresses, lanAddresses } from './reachable-addresses';
 export { runPageOf, samplesDocumentOf, type RunPage } from './run-page';
-export {
-  removeDevice,
-  removePeer,
-  saveDevice,
-  saveLine,
-  saveOffice,
-  savePeer,
-  setUpOf,
-  shownLine,
-  type SetUp,
-} from './set-up';
+export { saveDevice, saveLine, saveOffice, savePeer, setUpOf, shownLine, type SetUp } from './set-up';
+export { removeDevice, removePeer, undoRemoval, type Removed } from './removals';
 export { recompute, type RecomputedRun } from './recompute';
 export * from './turns';
 export { forgiveRunningRuns, sweepSilentRuns } from './sweep-silent-runs';

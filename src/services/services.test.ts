@@ -21,7 +21,8 @@ import { joinPageOf } from './join-page';
 import { ledgerOf } from './ledger';
 import { peerBaseUrl } from './peer-address';
 import { runPageOf, samplesDocumentOf } from './run-page';
-import { removeDevice, saveDevice, setUpOf } from './set-up';
+import { removeDevice } from './removals';
+import { saveDevice, setUpOf } from './set-up';
 import { forgiveRunningRuns, SILENT_AFTER_MS, sweepSilentRuns } from './sweep-silent-runs';
 
 const ORIGIN = 'http://192.0.2.20:4870';

@@ -14,6 +14,7 @@ import { firstJoinCode } from './access';
 import type { ConsoleContext } from './console-context';
 import { SAME_ORIGIN } from './peer-address';
 import { planOfRow } from './plan-of-row';
+import { removedLately, type Removed } from './removals';
 import { spotNamed } from './spot-named';
 
 /** All that the set-up page shows and edits. */
@@ -32,6 +33,7 @@ export interface SetUp {
   }[];
   readonly peers: readonly StoredPeer[];
   readonly apiTokens: readonly StoredApiToken[];
+  readonly removed: readonly Removed[];
   readonly publicKey: string;
   readonly port: number;
 }
@@ -41,7 +43,8 @@ export async function setUpOf(context: ConsoleContext): Promise<SetUp> {
   const [site = null] = await sites.all();
   const apiTokens = await context.store.access.apiTokens();
   const shared = { site, apiTokens, publicKey: context.publicKey, port: context.port };
-  if (site === null) return { ...shared, line: null, plan: null, plans: [], spots: [], devices: [], peers: [] };
+  if (site === null)
+    return { ...shared, line: null, plan: null, plans: [], removed: [], spots: [], devices: [], peers: [] };
   const [[line = null], spots, devices, peers] = await Promise.all([
     sites.linesOf(site.id),
     sites.spotsOf(site.id),
@@ -51,6 +54,7 @@ export async function setUpOf(context: ConsoleContext): Promise<SetUp> {
   return {
     ...shared,
     line,
+    removed: await removedLately(context, site.id),
     plans: line === null ? [] : await sites.plansOf(line.id),
     plan: line === null ? null : planOfRow(await sites.planAt(line.id, context.wallMs())),
     spots,
@@ -146,12 +150,6 @@ export async function saveDevice(
   return done(device);
 }
 
-/** Removes a device; its runs stay in the ledger under its name. */
-export async function removeDevice(context: ConsoleContext, deviceId: string): Promise<void> {
-  await context.store.sites.removeDevice(deviceId);
-  context.standing.dismiss(deviceId, 'removed');
-}
-
 export async function savePeer(
   context: ConsoleContext,
   siteId: string,
@@ -175,8 +173,4 @@ export async function savePeer(
   };
   await sites.savePeer(peer);
   return done(peer);
-}
-
-export async function removePeer(context: ConsoleContext, peerId: string): Promise<void> {
-  await context.store.sites.removePeer(peerId);
 }

@@ -2,6 +2,7 @@ import { Sequelize } from 'sequelize';
 import { migrate } from './migrations/migrate';
 import { defineTables, type Tables } from './models/tables';
 import { AccessQueries } from './queries/access-queries';
+import { RemovalQueries } from './queries/removal-queries';
 import { RunQueries } from './queries/run-queries';
 import { SiteQueries } from './queries/site-queries';
 import { TurnQueries } from './queries/turn-queries';
@@ -11,6 +12,7 @@ import { sqliteWithSettings } from './sqlite-dialect';
 export interface Store {
   readonly access: AccessQueries;
   readonly sites: SiteQueries;
+  readonly removals: RemovalQueries;
   readonly runs: RunQueries;
   readonly turns: TurnQueries;
   close(): Promise<void>;
@@ -29,6 +31,7 @@ export async function openStore(file: string): Promise<Store> {
   return {
     access: new AccessQueries(tables),
     sites: new SiteQueries(tables),
+    removals: new RemovalQueries(sequelize, tables),
     runs: new RunQueries(sequelize, tables),
     turns: new TurnQueries(tables),
     close: () => sequelize.close(),

@@ -6,9 +6,10 @@ import { access } from './0002-access';
 import { turns } from './0003-turns';
 import { conditions } from './0004-conditions';
 import { apiTokens } from './0005-api-tokens';
+import { removals } from './0006-removals';
 import type { Migration } from './migration';
 
-export const MIGRATIONS: readonly Migration[] = [firstTables, access, turns, conditions, apiTokens];
+export const MIGRATIONS: readonly Migration[] = [firstTables, access, turns, conditions, apiTokens, removals];
 
 /**
  * Brings the schema up to date. A file that already holds tables is first copied beside itself

@@ -165,7 +165,17 @@ export interface ApiTokenRow extends Row<ApiTokenRow> {
   usedAtMs: number | null;
 }
 
+/** A device or a peer that was removed, whole; the id is its own. */
+export interface RemovalRow extends Row<RemovalRow> {
+  siteId: string;
+  kind: 'device' | 'peer';
+  name: string;
+  removed: object;
+  removedAtMs: number;
+}
+
 export interface Tables {
+  readonly removals: ModelStatic<RemovalRow>;
   readonly apiTokens: ModelStatic<ApiTokenRow>;
   readonly passphrases: ModelStatic<PassphraseRow>;
   readonly signIns: ModelStatic<SignInRow>;
@@ -206,6 +216,11 @@ export function defineTables(sequelize: Sequelize): Tables {
       ...plain,
       tableName: 'sign_ins',
     }),
+    removals: sequelize.define<RemovalRow>(
+      'Removal',
+      columns({ id, siteId: text, kind: text, name: text, removed: json, removedAtMs: number }),
+      { ...plain, tableName: 'removals' },
+    ),
     apiTokens: sequelize.define<ApiTokenRow>(
       'ApiToken',
       columns({ id, name: text, createdAtMs: number, usedAtMs: maybeNumber }),

@@ -86,10 +86,6 @@ export class SiteQueries {
     await this.tables.devices.upsert(device);
   }
 
-  async removeDevice(id: string): Promise<void> {
-    await this.tables.devices.destroy({ where: { id } });
-  }
-
   async peersOf(siteId: string): Promise<StoredPeer[]> {
     return (await this.tables.peers.findAll({ where: { siteId }, order: ['reach', 'name'] })).map((row) => plain(row)!);
   }
@@ -100,9 +96,5 @@ export class SiteQueries {
 
   async savePeer(peer: StoredPeer): Promise<void> {
     await this.tables.peers.upsert(peer);
-  }
-
-  async removePeer(id: string): Promise<void> {
-    await this.tables.peers.destroy({ where: { id } });
   }
 }

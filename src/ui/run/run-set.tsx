@@ -60,7 +60,7 @@ export function RunSetSection({ set, runId }: { readonly set: SetOfRuns; readonl
               <td className="figure text-right">{rateFigure(run.downBps)}</td>
               <td className="figure text-right">{rateFigure(run.upBps)}</td>
               <td className="figure text-right text-delay">{addedDelayWords(run.addedMs)}</td>
-              <td className="pl-3 text-thin">{isOdd(index) ? 'odd' : ''}</td>
+              <td className="pl-3 text-thin-words">{isOdd(index) ? 'odd' : ''}</td>
             </tr>
           ))}
         </tbody>

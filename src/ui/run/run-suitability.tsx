@@ -11,7 +11,7 @@ const USE_WORDS: Record<Use, string> = {
 
 const TONE: Record<SuitabilityWord, string> = {
   fine: 'text-ink',
-  strained: 'font-medium text-thin',
+  strained: 'font-medium text-thin-words',
   'not usable': 'font-medium text-starved',
 };
 

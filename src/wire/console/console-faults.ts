@@ -87,6 +87,12 @@ export const CONSOLE_FAULTS = {
     sentence:
       'Somebody else changed this since the page was opened, so nothing was saved. Load the page again, look at what is there now, and make the change again.',
   },
+  'removal-over': {
+    status: 410,
+    title: 'Cannot be put back',
+    sentence:
+      'It was put back already, or removed more than a day ago. Enter it anew; its runs are still in the ledger.',
+  },
   'peer-missing': {
     status: 409,
     title: 'No peer for this reach',

@@ -14,6 +14,7 @@ import {
   saveOffice,
   savePeer,
   theConsole,
+  undoRemoval,
 } from '@/services';
 import { technician } from '@/app/role';
 import { saved, textOf } from '@/app/form-action';
@@ -80,6 +81,14 @@ export async function savePeerAction(_: FormState, form: FormData): Promise<Form
 
 export async function removePeerAction(peerId: string): Promise<void> {
   await byTechnician(() => removePeer(theConsole(), peerId));
+}
+
+/** Puts back what was removed; answers with what stands in the way, or null. */
+export async function undoRemovalAction(removalId: string): Promise<string | null> {
+  if (!(await technician()).ok) redirect('/sign-in?to=/set-up');
+  const undone = await undoRemoval(theConsole(), removalId);
+  revalidatePath('/', 'layout');
+  return undone.ok ? null : problemOf(CONSOLE_FAULTS, undone.fault).detail;
 }
 
 /** Makes a token and answers with it: the only time that it is seen. */

@@ -7,6 +7,7 @@ import { DevicesSection } from '@/ui/set-up/devices-section';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { LineSection } from '@/ui/set-up/line-section';
 import { OfficeSection } from '@/ui/set-up/office-section';
+import { RemovedLately } from '@/ui/set-up/removed-lately';
 import { ScriptsSection } from '@/ui/set-up/scripts-section';
 import { PeersSection } from '@/ui/set-up/peers-section';
 import {
@@ -18,6 +19,7 @@ import {
   saveDeviceAction,
   saveLineAction,
   saveOfficeAction,
+  undoRemovalAction,
   savePeerAction,
 } from './actions';
 import { PeerStateLine } from './peer-state-line';
@@ -40,6 +42,7 @@ export default async function SetUpPage() {
   return (
     <div className="max-w-[64rem]">
       <h1 className="mb-5 text-xl font-semibold">Set-up</h1>
+      <RemovedLately removed={setUp.removed} undo={undoRemovalAction} />
       <OfficeSection site={setUp.site} save={saveOfficeAction} renewCode={renewJoinCodeAction} />
       <LineSection
         siteId={setUp.site.id}

@@ -1,0 +1,54 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { newDataFolder, startProgram, type Program } from './program';
+import { signIn } from './technician';
+
+test.describe.configure({ mode: 'serial' });
+
+let program: Program;
+test.beforeAll(async () => {
+  program = await startProgram({ mode: 'demo', port: 4945, data: newDataFolder() });
+});
+test.afterAll(() => program.interrupt());
+
+/** What axe finds against WCAG 2.2 AA that is serious or worse, each with the place. */
+async function findings(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  return violations
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .flatMap(({ id, nodes }) => nodes.map(({ target }) => `${id}: ${target.join(' ')}`));
+}
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`no screen of the console has a serious finding, ${colorScheme}`, async ({ browser }) => {
+    test.setTimeout(120_000);
+    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme })).newPage();
+    await page.goto(`${program.origin}/sign-in`);
+    const found: Record<string, string[]> = { '/sign-in': await findings(page) };
+    await signIn(page, program);
+    for (const place of ['/', '/ledger', '/set-up', '/trust']) {
+      await page.goto(program.origin + place);
+      await page.getByRole('heading', { level: 1 }).first().waitFor({ state: 'attached' });
+      found[place] = await findings(page);
+    }
+    await page.goto(program.origin);
+    await page.getByRole('button', { name: 'Start a round' }).click();
+    found['round'] = await findings(page);
+    await page.keyboard.press('Escape');
+    await page.getByRole('link', { name: /^Scan room workstation, wired · internet/ }).click();
+    await page.getByRole('heading', { level: 1, name: 'Scan room workstation' }).waitFor();
+    found['run'] = await findings(page);
+    expect(Object.entries(found).filter(([, each]) => each.length > 0)).toEqual([]);
+    await page.context().close();
+  });
+
+  test(`the page on a device has no serious finding, ${colorScheme}`, async ({ browser }) => {
+    const page = await (await browser.newContext({ viewport: { width: 390, height: 844 }, colorScheme })).newPage();
+    await page.goto(`${program.origin}/j/${program.code}`);
+    await page.getByRole('button', { name: 'Measure' }).waitFor();
+    expect(await findings(page)).toEqual([]);
+    await page.context().close();
+  });
+}

@@ -1,0 +1,43 @@
+'use client';
+
+import { useState } from 'react';
+import type { SetUp } from '@/services';
+import { Button } from '../parts/button';
+
+interface RemovedLatelyProps {
+  readonly removed: SetUp['removed'];
+  /** Puts it back; answers with what stands in the way, or null. */
+  readonly undo: (removalId: string) => Promise<string | null>;
+}
+
+/** What was removed in the last day, each with the way back. */
+export function RemovedLately({ removed, undo }: RemovedLatelyProps) {
+  const [complaint, setComplaint] = useState<string | null>(null);
+  if (removed.length === 0) return null;
+  return (
+    <section aria-label="Removed lately" className="mb-5 border-l-[3px] border-quiet bg-sheet px-4 py-2 text-sm">
+      <ul>
+        {removed.map(({ id, kind, name }) => (
+          <li key={id} className="flex flex-wrap items-baseline gap-x-3">
+            <span className="text-quiet">
+              The {kind} <span className="text-ink">{name}</span> was removed.
+            </span>
+            <Button
+              look="quiet"
+              className="!min-h-7 text-sm"
+              aria-label={`Put ${name} back`}
+              onClick={() => void undo(id).then(setComplaint)}
+            >
+              Put it back
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {complaint !== null && (
+        <p role="alert" className="font-medium text-starved">
+          {complaint}
+        </p>
+      )}
+    </section>
+  );
+}

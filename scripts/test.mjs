@@ -2,6 +2,7 @@
  * Everything that must hold before a change lands: layout, lint, import rules, types, unit tests, the interface in a
  * browser. Installs and builds what is missing, Debian's Chromium too. All steps run; the last lines say what failed.
  */
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildProgram, installPackages, ROOT, run, stopWith } from './prepare.mjs';
@@ -23,11 +24,15 @@ async function installChromium() {
 
 const bin = (name) => join('node_modules', '.bin', name);
 
-const STEPS = [
+/** These read the source alone, so they run side by side. */
+const STATIC_STEPS = [
   ['layout (prettier)', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
   ['lint (eslint)', bin('eslint'), ['.']],
   ['import rules (dependency-cruiser)', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']],
   ['types (tsc)', bin('tsc'), ['-p', '.']],
+];
+
+const STEPS = [
   ['unit tests (jest)', bin('jest'), ['--json', '--outputFile', 'test-results/jest.json']],
   ['accuracy (short lab)', process.execPath, ['scripts/tool.mjs', 'lab/short.ts']],
   ['interface (playwright)', bin('playwright'), ['test', '--reporter=list,json']],
@@ -52,7 +57,21 @@ await buildProgram();
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
 
+/** Runs a step to its end and prints what it said in one piece. */
+function runQuietly([what, command, args]) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: ROOT, env: { ...process.env, FORCE_COLOR: '0' } });
+    let said = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => (said += part));
+    child.once('close', (code) => {
+      console.log(`\n— ${what}\n${said.trim()}`);
+      resolve(code === 0);
+    });
+  });
+}
+
 const failed = [];
+await Promise.all(STATIC_STEPS.map(async (step) => (await runQuietly(step)) || failed.push(step[0])));
 for (const [what, command, args] of STEPS) {
   console.log(`\n— ${what}`);
   const env = { PLAYWRIGHT_JSON_OUTPUT_NAME: join(RESULTS, 'playwright.json'), FORCE_COLOR: '0' };

@@ -14,7 +14,6 @@ const TOOLS: Readonly<Record<string, string>> = {
 
 const has = (tool: string) => spawnSync('sh', ['-c', `command -v ${tool}`]).status === 0;
 
-/** Installs what is missing, where it may; `more`: what one table needs besides. Gives the sentence that says why the lab cannot run here; null when it can. */
 /** The process of a lab that is under way: its namespaces are named after it. */
 function otherLab(): number | null {
   const names = spawnSync('ip', ['netns', 'list'], { encoding: 'utf8' }).stdout;
@@ -22,6 +21,7 @@ function otherLab(): number | null {
   return pids.find((pid) => pid !== process.pid && existsSync(`/proc/${pid}`)) ?? null;
 }
 
+/** Installs what is missing, where it may; `more`: what one table needs besides. Gives the sentence that says why the lab cannot run here; null when it can. */
 export function readyForLab(more: Readonly<Record<string, string>> = {}): Promise<string | null> {
   if (process.getuid?.() !== 0)
     return Promise.resolve('The lab makes network namespaces and needs root. Run it again as root: sudo npm run lab.');

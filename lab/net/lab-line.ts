@@ -211,9 +211,12 @@ export class LabLine {
   }
 }
 
-/** What the line carries at best, bits per second of TCP payload: shaper's rate × (MTU − 52) / (MTU + 14). */
-export function carriedBps({ rateMbps }: ShapedDirection, mtuBytes: number): number | null {
-  return rateMbps === null ? null : (rateMbps * 1e6 * (mtuBytes - 52)) / (mtuBytes + 14);
+/**
+ * What the line carries at best, bits per second of TCP payload: shaper's rate, less what the lab itself sends, ×
+ * (MTU − 52) / (MTU + 14).
+ */
+export function carriedBps({ rateMbps }: ShapedDirection, mtuBytes: number, takenBps = 0): number | null {
+  return rateMbps === null ? null : ((rateMbps * 1e6 - takenBps) * (mtuBytes - 52)) / (mtuBytes + 14);
 }
 
 /** Removes namespaces that an interrupted lab of a process that is gone has left. */

@@ -25,9 +25,14 @@ export class PingRecord {
   }
 }
 
+const PINGS_PER_SECOND = 20;
+const PING_BYTES = 16;
+/** What `ping` itself takes of each direction, bits per second: Ethernet 14, IPv4 20, ICMP 8 and the payload. */
+export const PING_BPS = PINGS_PER_SECOND * (14 + 20 + 8 + PING_BYTES) * 8;
+
 /** Starts `ping` every 50 ms, as small as can carry a time, so that it takes little of a slow line; the returned function ends it and gives its record. */
 export function startPing(netns: string, address: string): () => Promise<PingRecord> {
-  const child = startIn(netns, 'ping', '-D', '-n', '-i', '0.05', '-s', '16', address);
+  const child = startIn(netns, 'ping', '-D', '-n', '-i', String(1 / PINGS_PER_SECOND), '-s', String(PING_BYTES), address);
   let text = '';
   child.stdout!.on('data', (part: Buffer) => (text += part.toString()));
   return async () => {

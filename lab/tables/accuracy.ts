@@ -2,6 +2,7 @@ import type { ProfileName } from '@/core';
 import { truthOf, type WatchedRun } from '../measure-run';
 import { carriedBps, type LabLineConfig } from '../net/lab-line';
 import { symmetric, watchedRuns, type ClientName } from './lab-cell';
+import { PING_BPS } from '../net/system-ping';
 import { medianOf, percentOf, Table } from './table';
 
 const CLIENTS: readonly ClientName[] = ['Chromium', 'Node'];
@@ -10,7 +11,7 @@ const HEADS = [
   ...['added, ms', 'by ping, ms', 'off: median (worst), ms', 'unsettled', 'stolen'],
 ];
 const NOTE =
-  'Carries: what the shaper lets through as TCP payload. Error: the steady rate against it. Counter: how much faster the ' +
+  'Carries: what the shaper lets through as TCP payload, less what `ping` takes. Error: the steady rate against it. Counter: how much faster the ' +
   'engine’s counter grew than the kernel’s over the counted seconds. Added: median delay under load less idle, by the ' +
   'engine and by `ping` over the same seconds. Stolen: processor time that other virtual machines took, median (worst).';
 
@@ -18,7 +19,7 @@ const DIRECTIONS = ['down', 'up'] as const;
 
 function addRows(table: Table, name: string, client: ClientName, config: LabLineConfig, runs: readonly WatchedRun[]) {
   for (const way of DIRECTIONS) {
-    const carried = carriedBps(config[way], config.mtuBytes);
+    const carried = carriedBps(config[way], config.mtuBytes, PING_BPS);
     const rates = runs.map((run) => run.report[way].rate);
     const truths = runs.map((run) => truthOf(run, way));
     const errors = rates.map((rate) => (rate === null || carried === null ? null : rate.steadyBps / carried - 1));

@@ -1,5 +1,5 @@
 import { blockBootstrapInterval, type Interval } from '../stats/block-bootstrap';
-import { interquartileMean, mean } from '../stats/mean';
+import { interquartileMean, mean, movingMeans } from '../stats/mean';
 import { seededRandom } from '../stats/seeded-random';
 import type { CounterSeries } from './counter-series';
 import { dipsIn, type Dip } from './dips';
@@ -8,7 +8,7 @@ import { countedFromMs, isSettled, lastMeanBps, leastCountedMs, STEADY_RULES, ty
 
 /** What one direction carried. Rates in bits per second above TCP, times on the clock of the counter series. */
 export interface RateEstimate {
-  /** Headline: interquartile mean of 100 ms rates over the counted part. */
+  /** Headline: interquartile mean of the rates of short windows over the counted part. */
   readonly steadyBps: number;
   /** Plain mean over the same part: what really arrived. */
   readonly meanBps: number;
@@ -37,6 +37,9 @@ export interface RateOptions {
 }
 
 export const RATE_BIN_MS = 100;
+/** A window holds at least so many full packets: then one more or less at its edges is below 0.4 % of it. */
+const WINDOW_BYTES = 256 * 1448;
+const LONGEST_WINDOW_BINS = 10;
 const LEAST_BINS = 5;
 /** A figure that is further than this from what the line settled at is not the line's. */
 const SETTLED_WITHIN = 0.03;
@@ -44,6 +47,13 @@ const DRAWS = 400;
 const LEAST_BLOCK_MS = 300;
 const BLOCK_ROUND_TRIPS = 5;
 const SEED = 8762;
+
+/** How many bins make a window at this rate: one on lines of 30 Mb/s and more, up to a second on slow ones. */
+function windowBins(rateBps: number, bins: number): number {
+  const wanted = Math.ceil((WINDOW_BYTES * 8000) / rateBps / RATE_BIN_MS);
+  // Three windows side by side at least: fewer would leave nothing to leave out.
+  return Math.max(1, Math.min(wanted, LONGEST_WINDOW_BINS, Math.floor(bins / 3)));
+}
 
 /**
  * Rate of one direction from its receiver's counters, after the ramp. Worked example in docs/measurement.md.
@@ -55,16 +65,19 @@ export function estimateRate(series: CounterSeries | null, options: RateOptions)
   if (series === null || startedMs === undefined) return null;
   const bins = rateBins(series, RATE_BIN_MS, countedFromMs(startedMs, changesMs, idleRttMs, rules));
   if (bins.bps.length < LEAST_BINS) return null;
-  const steadyBps = interquartileMean(bins.bps)!;
   const meanBps = mean(bins.bps)!;
-  if (meanBps <= 0 || steadyBps <= 0) return null;
+  if (meanBps <= 0) return null;
+  const perWindow = windowBins(meanBps, bins.bps.length);
+  const windows = movingMeans(bins.bps, perWindow);
+  const steadyBps = interquartileMean(windows)!;
+  if (steadyBps <= 0) return null;
   const lastBps = lastMeanBps(bins.bps, RATE_BIN_MS, rules);
   const blockMs = Math.max(LEAST_BLOCK_MS, BLOCK_ROUND_TRIPS * (idleRttMs ?? 0));
   return {
     steadyBps,
     meanBps,
-    intervalBps: blockBootstrapInterval(bins.bps, interquartileMean, {
-      blockLength: Math.round(blockMs / RATE_BIN_MS),
+    intervalBps: blockBootstrapInterval(windows, interquartileMean, {
+      blockLength: Math.max(perWindow, Math.round(blockMs / RATE_BIN_MS)),
       draws: DRAWS,
       random: seededRandom(SEED),
     }),

@@ -19,7 +19,7 @@ import { phaseSpan, type RunSamples } from './run-samples';
 import type { Phase } from './phase';
 
 /** Raised whenever the same samples would give other figures; stored with every run. */
-export const METHOD_VERSION = 2;
+export const METHOD_VERSION = 3;
 
 /** One direction of a run, measured and judged. */
 export interface DirectionReport {

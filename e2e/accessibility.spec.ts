@@ -28,7 +28,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.goto(`${program.origin}/sign-in`);
     const found: Record<string, string[]> = { '/sign-in': await findings(page) };
     await signIn(page, program);
-    for (const place of ['/', '/ledger', '/set-up', '/trust']) {
+    for (const place of ['/', '/ledger', '/set-up', '/sites', '/trust']) {
       await page.goto(program.origin + place);
       await page.getByRole('heading', { level: 1 }).first().waitFor({ state: 'attached' });
       found[place] = await findings(page);

@@ -47,12 +47,13 @@ try {
   await phone.getByRole('heading', { name: /asks this device/ }).waitFor();
   await shoot(phone, 'device-asked');
   await phone.close();
+  // Its devices of the demo stand by; the phone's run is over.
   await desk.goto(program.origin);
   await shoot(desk, 'board');
   await desk.getByRole('link', { name: /^Scan room workstation, wired · internet/ }).click();
   await desk.getByRole('heading', { level: 1, name: 'Scan room workstation' }).waitFor();
   await shoot(desk, 'run');
-  for (const place of ['ledger', 'set-up']) {
+  for (const place of ['ledger', 'set-up', 'sites']) {
     await desk.goto(`${program.origin}/${place}`);
     await shoot(desk, place);
   }

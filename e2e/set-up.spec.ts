@@ -63,7 +63,7 @@ test('adds, corrects and removes a device, whatever its name', async ({ page }) 
   const fresh = page.getByRole('form', { name: 'New device' });
   await fresh.getByLabel('name', { exact: true }).fill(odd);
   await fresh.getByLabel('connected').selectOption({ label: 'by cable' });
-  await fresh.getByLabel('a cable came up at').fill('1000');
+  await fresh.getByLabel('came up at, if known').fill('1000');
   await fresh.getByRole('button', { name: 'Add the device' }).click();
   await expect(page.locator('summary').filter({ hasText: odd })).toContainText('wired, 1000 Mb/s');
 
@@ -106,4 +106,50 @@ test('the paper can be made dark and stays so', async ({ page }) => {
   await expect.poll(background).toBe('rgb(22, 32, 43)');
   await page.reload();
   expect(await background()).toBe('rgb(22, 32, 43)');
+});
+
+test('takes a backup line into use at a moment, and keeps the one before', async ({ page }) => {
+  await page.goto(`${program.origin}/set-up`);
+  await page.getByText('Add a second line, such as a backup').click();
+  const form = page.getByRole('form', { name: 'New line' });
+  await form.getByLabel('name of the line').fill('Heron Radio 80/20');
+  await form.getByLabel('advertised, down').fill('80');
+  await form.getByLabel('advertised, up').fill('20');
+  await form.getByRole('button', { name: 'Save the line' }).click();
+  await page.getByRole('button', { name: 'Put Heron Radio 80/20 in use now' }).click();
+  await expect(page.getByRole('list', { name: 'Which line was taken into use when' })).toContainText(
+    /now Heron Radio 80\/20, since .*before Tarnfell Fibre 500\/100/,
+  );
+  await page.goto(program.origin);
+  await expect(page.getByText('Heron Radio 80/20')).toBeVisible();
+});
+
+test('two devices that are one are made one, and two again', async ({ page }) => {
+  await page.goto(`${program.origin}/set-up`);
+  await page.getByText('Add a device').click();
+  const fresh = page.getByRole('form', { name: 'New device' });
+  await fresh.getByLabel('name', { exact: true }).fill('Desk by the press');
+  await fresh.getByRole('button', { name: 'Add the device' }).click();
+  const entry = page.locator('summary').filter({ hasText: 'Desk by the press' });
+  await entry.click();
+  await page.getByLabel('It is the same as').selectOption({ label: 'Press desk' });
+  await page.getByRole('button', { name: 'Make them one' }).click();
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Make them one' }).click();
+  await expect(entry).toHaveCount(0);
+  await page.getByRole('button', { name: 'Put Desk by the press back' }).click();
+  await expect(entry).toHaveCount(1);
+});
+
+test('a second office is made, looked at, and stands beside the first', async ({ page }) => {
+  await page.getByRole('button', { name: /^Office:/ }).click();
+  await page.getByRole('menuitem', { name: /All offices/ }).click();
+  await page.getByText('Add an office').click();
+  await page.getByLabel('name', { exact: true }).fill('Quay Street');
+  await page.getByRole('button', { name: 'Add the office' }).click();
+  await expect(page).toHaveURL(/set-up/);
+  await expect(page.getByRole('button', { name: 'Office: Quay Street' })).toBeVisible();
+  await page.goto(`${program.origin}/sites`);
+  await expect(page.getByRole('heading', { level: 2 })).toHaveText(['Larkspur Bindery', 'Quay Street']);
+  await page.getByRole('button', { name: 'Open its board' }).first().click();
+  await expect(page.getByRole('button', { name: 'Office: Larkspur Bindery' })).toBeVisible();
 });

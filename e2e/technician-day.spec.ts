@@ -66,7 +66,7 @@ test('the run is on the board, in the ledger, and on a page of its own with its 
 
 test('a run of a page measures loss too where the peer opens data channels', async ({ page }) => {
   const own = await startProgram({
-    ...{ mode: 'demo', port: 4965, data: newDataFolder() },
+    ...{ mode: 'demo', port: 4958, data: newDataFolder() },
     more: ['--channel-ports', '4920-4930'],
   });
   try {

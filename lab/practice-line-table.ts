@@ -3,8 +3,10 @@ import { median, type RunReport, type RunSamples } from '@/core';
 import { answer, measure, resultShown } from '../e2e/device';
 import { startBrowser } from '../e2e/browser';
 import { newDataFolder, startProgram, type Program } from '../e2e/program';
-import { LINE, LINE_DOWN_QUEUE_MS, LINE_ROUND_TRIP_MS, LINE_UP_QUEUE_MS } from '@/demo/scenario';
+import { MILL_LANE } from '@/demo/scenario';
 import { reportOf } from '@/core';
+
+const LINE = MILL_LANE.line;
 
 /**
  * How true the figures are through the demo's practice line, and how fast Chromium is without one. Starts the real
@@ -84,21 +86,21 @@ try {
   });
   printRow({
     what: 'idle delay',
-    truth: LINE_ROUND_TRIP_MS,
+    truth: LINE.roundTripMs,
     unit: 'ms',
     bound: '2 ms',
     figures: through.map((report) => report.idleDelay?.medianMs ?? null),
   });
   printRow({
     what: 'added delay, upload',
-    truth: LINE_UP_QUEUE_MS,
+    truth: LINE.upQueueMs,
     unit: 'ms',
     bound: '15 %',
     figures: through.map((report) => report.up.addedMs),
   });
   printRow({
     what: 'added delay, download',
-    truth: LINE_DOWN_QUEUE_MS,
+    truth: LINE.downQueueMs,
     unit: 'ms',
     bound: '–',
     figures: through.map((report) => report.down.addedMs),

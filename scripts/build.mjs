@@ -7,9 +7,16 @@ const ROOT = join(import.meta.dirname, '..');
 
 await build({
   absWorkingDir: ROOT,
-  entryPoints: ['launch', 'peer-cli', 'agent-cli', 'recompute-cli', 'console-main', 'peer-main', 'practice-main'].map(
-    (name) => `src/programs/${name}.ts`,
-  ),
+  entryPoints: [
+    'launch',
+    'peer-cli',
+    'agent-cli',
+    'recompute-cli',
+    'console-main',
+    'peer-main',
+    'practice-main',
+    'demo-devices-main',
+  ].map((name) => `src/programs/${name}.ts`),
   outdir: 'dist',
   bundle: true,
   splitting: true,

@@ -32,7 +32,17 @@ export const PING_BPS = PINGS_PER_SECOND * (14 + 20 + 8 + PING_BYTES) * 8;
 
 /** Starts `ping` every 50 ms, as small as can carry a time, so that it takes little of a slow line; the returned function ends it and gives its record. */
 export function startPing(netns: string, address: string): () => Promise<PingRecord> {
-  const child = startIn(netns, 'ping', '-D', '-n', '-i', String(1 / PINGS_PER_SECOND), '-s', String(PING_BYTES), address);
+  const child = startIn(
+    netns,
+    'ping',
+    '-D',
+    '-n',
+    '-i',
+    String(1 / PINGS_PER_SECOND),
+    '-s',
+    String(PING_BYTES),
+    address,
+  );
   let text = '';
   child.stdout!.on('data', (part: Buffer) => (text += part.toString()));
   return async () => {

@@ -17,6 +17,7 @@ const GRANT = {
 };
 const ORDER: Omit<StartRun, 'code' | 'deviceId'> = {
   deviceName: 'box',
+  deviceKind: null,
   spotName: '',
   link: { medium: 'unknown' },
   reach: 'internet',

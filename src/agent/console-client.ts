@@ -9,7 +9,7 @@ import {
 } from '@/wire';
 import { ASK_AGAIN_MS } from '@/wire/device';
 import { AgentFault } from './agent-faults';
-import type { KnownDevices } from './known-devices';
+import type { DeviceMemory } from './known-devices';
 
 const PATIENCE_MS = 10_000;
 const HAND_IN_PATIENCE_MS = 60_000;
@@ -20,6 +20,8 @@ export class ConsoleClient {
   constructor(
     readonly origin: string,
     private readonly code: string | null,
+    /** What a browser of this device would send along; null for a machine that comes by a code. */
+    private readonly cookie: string | null = null,
   ) {}
 
   /** From an address as the board shows it: `http://192.0.2.20:4870/j/KMT4QX`. Throws AgentFault. */
@@ -37,7 +39,7 @@ export class ConsoleClient {
   async #post(path: string, body: unknown): Promise<unknown> {
     const response = await fetch(new URL(path, this.origin), {
       method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
+      headers: { 'Content-Type': 'application/json', ...(this.cookie !== null && { Cookie: this.cookie }) },
       body: JSON.stringify(body),
       signal: AbortSignal.timeout(PATIENCE_MS),
     }).catch(() => {
@@ -58,7 +60,7 @@ export class ConsoleClient {
    */
   async startRun(
     order: Omit<StartRun, 'code' | 'deviceId'>,
-    devices: KnownDevices,
+    devices: DeviceMemory,
     onWaiting: (waiting: RunWaiting) => void = () => undefined,
     signal: AbortSignal = new AbortController().signal,
   ): Promise<RunGrant> {

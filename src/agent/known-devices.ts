@@ -5,10 +5,9 @@ import { z } from 'zod';
 
 const knownSchema = z.record(z.string(), z.string());
 
-/** Where the agent remembers as what device each console knows it (XDG base directories). */
-function stateFile(): string {
-  const base = process.env['XDG_STATE_HOME'] ?? join(homedir(), '.local', 'state');
-  return join(base, 'bent-straw', 'agent-devices.json');
+/** Where programs of a user keep what they must remember (XDG base directories). */
+export function stateFolder(): string {
+  return join(process.env['XDG_STATE_HOME'] ?? join(homedir(), '.local', 'state'), 'bent-straw');
 }
 
 function readKnown(file: string): Record<string, string> {
@@ -20,9 +19,15 @@ function readKnown(file: string): Record<string, string> {
   }
 }
 
+/** As what device a console knows whoever runs. */
+export interface DeviceMemory {
+  idOf(origin: string, name: string): string | null;
+  remember(origin: string, name: string, deviceId: string): void;
+}
+
 /** Device ids by console and name, kept in a file of the user. */
-export class KnownDevices {
-  constructor(private readonly file = stateFile()) {}
+export class KnownDevices implements DeviceMemory {
+  constructor(private readonly file = join(stateFolder(), 'agent-devices.json')) {}
 
   idOf(origin: string, name: string): string | null {
     return readKnown(this.file)[`${origin} ${name}`] ?? null;

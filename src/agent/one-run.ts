@@ -1,16 +1,18 @@
 import { RUN_PROFILES, type StripData } from '@/core';
 import { startRun, type RunNews } from '@/client';
 import { openNodeTransport, type NodeTransportOptions } from '@/client/node';
-import type { HandIn, HandInAnswer, RunWaiting, StartRun } from '@/wire';
+import type { HandIn, HandInAnswer, RunGrant, RunWaiting, StartRun } from '@/wire';
 import { AgentFault } from './agent-faults';
 import type { ConsoleClient } from './console-client';
-import type { KnownDevices } from './known-devices';
+import type { DeviceMemory } from './known-devices';
 
 const ALIVE_MS = 3000;
 
 export interface OneRunOptions extends NodeTransportOptions {
   readonly order: Omit<StartRun, 'code' | 'deviceId'>;
-  readonly devices: KnownDevices;
+  readonly devices: DeviceMemory;
+  /** Changes where the peer is reached, for a client with something between it and the peer. */
+  readonly reroute?: (grant: RunGrant) => RunGrant;
   readonly agentVersion: string;
   readonly onProgress: (strip: StripData) => void;
   readonly onWaiting: (waiting: RunWaiting) => void;
@@ -37,8 +39,9 @@ function handInOf(news: Exclude<RunNews, { kind: 'progress' }>, agentVersion: st
 
 /** One run against a peer of the console's, handed in. Throws AgentFault when there is no result. */
 export async function oneRun(console: ConsoleClient, options: OneRunOptions): Promise<OneRun> {
-  const { order, devices, agentVersion, onProgress, onWaiting, signal, authenticated } = options;
-  const grant = await console.startRun(order, devices, onWaiting, signal);
+  const { order, devices, agentVersion, onProgress, onWaiting, signal, authenticated, reroute } = options;
+  const granted = await console.startRun(order, devices, onWaiting, signal);
+  const grant = reroute?.(granted) ?? granted;
   const alive = setInterval(() => void console.noteAlive(grant), ALIVE_MS);
   const handIn = await new Promise<HandIn>((resolve) => {
     const run = startRun(

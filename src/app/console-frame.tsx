@@ -1,23 +1,29 @@
 import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
-import { setUpOf, theConsole } from '@/services';
+import { siteOf, theConsole } from '@/services';
 import { Header } from '@/ui/shell/header';
 import { Mark } from '@/ui/shell/mark';
 import { readTheme, THEME_COOKIE } from '@/ui/shell/theme';
+import { chooseSiteAction } from './(console)/sites/actions';
 import { currentRole } from './role';
 import { signOutAction } from './sign-in/actions';
+import { chosenSiteId } from './site-choice';
 
 /** What stands around a page of the console: the row of places for the technician, only the name for a device. */
 export async function ConsoleFrame({ children }: { readonly children: ReactNode }) {
   const role = await currentRole();
-  const { site } = await setUpOf(theConsole());
+  const context = theConsole();
   const theme = readTheme((await cookies()).get(THEME_COOKIE)?.value);
+  const site = await siteOf(context, await chosenSiteId());
+  const { sites } = context.store;
+  const [all, devices] = await Promise.all([sites.all(), site === null ? [] : sites.devicesOf(site.id)]);
+  const named = <Thing extends { readonly id: string; readonly name: string }>({ id, name }: Thing) => ({ id, name });
   return (
     <>
       {role.kind === 'technician' ? (
         <Header
-          siteName={site?.name ?? null}
-          demo={site?.demo ?? false}
+          site={site === null ? null : { id: site.id, name: site.name, demo: site.demo }}
+          commands={{ sites: all.map(named), devices: devices.map(named), chooseSite: chooseSiteAction }}
           theme={theme}
           technician={role.name}
           signOut={signOutAction}

@@ -1,18 +1,64 @@
 import type { PracticeDocument } from '@/peer';
-import { LINE, LINE_DOWN_QUEUE_MS, LINE_ROUND_TRIP_MS, LINE_UP_QUEUE_MS } from './scenario';
+import { MILL_LANE, QUAY_STREET, TUNNEL_SHARE, type DemoLine } from './scenario';
 
-/** The practice line in front of the demo's outside peer, as the JSON document that the practice program reads. */
-export function demoPracticeDocument(listenPort: number, outsidePeerPort: number): PracticeDocument {
+/** Ports of the demo, counted from that of the front door. */
+export const DEMO_PORTS = { front: 0, millLine: 1, outsidePeer: 2, quayLine: 3, millTunnel: 4, quayTunnel: 5 } as const;
+
+type PracticeLine = PracticeDocument['lines'][number];
+
+function line({ name, roundTripMs, downMbps, downQueueMs, upMbps, upQueueMs }: DemoLine, from: number, to: number) {
+  return {
+    ...{ name, listenPort: from, to: { host: '127.0.0.1', port: to }, roundTripMs },
+    down: { rateMbps: downMbps, queueMs: downQueueMs },
+    up: { rateMbps: upMbps, queueMs: upQueueMs },
+  } satisfies PracticeLine;
+}
+
+/** In each direction the slower of what one line sends and the other receives, less the tunnel's own headers. */
+function tunnel(name: string, own: DemoLine, far: DemoLine, from: number, to: number): PracticeLine {
+  const rate = (sends: number, receives: number) => Math.min(sends, receives) * TUNNEL_SHARE;
+  return {
+    ...{ name, listenPort: from, to: { host: '127.0.0.1', port: to } },
+    roundTripMs: own.roundTripMs + far.roundTripMs,
+    down: { rateMbps: rate(far.upMbps, own.downMbps), queueMs: far.upQueueMs },
+    up: { rateMbps: rate(own.upMbps, far.downMbps), queueMs: own.upQueueMs },
+  };
+}
+
+/** A link of a simulated device, towards one of the addresses that it measures against. */
+export interface DevicePractice {
+  readonly name: string;
+  readonly plays: {
+    readonly downMbps: number;
+    readonly upMbps: number;
+    readonly queueMs: number;
+    readonly roundTripMs: number;
+  };
+  readonly listenPort: number;
+  readonly toPort: number;
+}
+
+/** The demo's practice lines, as the JSON document that the practice program reads. */
+export function demoPracticeDocument(frontPort: number): PracticeDocument {
+  const at = (place: keyof typeof DEMO_PORTS) => frontPort + DEMO_PORTS[place];
+  const [mill, quay] = [MILL_LANE.line, QUAY_STREET.line];
   return {
     lines: [
-      {
-        name: LINE.name,
-        listenPort,
-        to: { host: '127.0.0.1', port: outsidePeerPort },
-        roundTripMs: LINE_ROUND_TRIP_MS,
-        down: { rateMbps: LINE.downMbps, queueMs: LINE_DOWN_QUEUE_MS },
-        up: { rateMbps: LINE.upMbps, queueMs: LINE_UP_QUEUE_MS },
-      },
+      line(mill, at('millLine'), at('outsidePeer')),
+      line(quay, at('quayLine'), at('outsidePeer')),
+      tunnel('tunnel from Mill Lane', mill, quay, at('millTunnel'), at('front')),
+      tunnel('tunnel from Quay Street', quay, mill, at('quayTunnel'), at('front')),
     ],
+  };
+}
+
+/** The links of the simulated devices, as practice lines in front of what they measure against. */
+export function devicePracticeDocument(devices: readonly DevicePractice[]): PracticeDocument {
+  return {
+    lines: devices.map(({ name, plays, listenPort, toPort }) => ({
+      ...{ name, listenPort, to: { host: '127.0.0.1', port: toPort }, roundTripMs: plays.roundTripMs },
+      down: { rateMbps: plays.downMbps, queueMs: plays.queueMs },
+      up: { rateMbps: plays.upMbps, queueMs: plays.queueMs },
+    })),
   };
 }

@@ -1,14 +1,24 @@
-import { linkKindOf, reportOf, seededRandom, sketchOf, stripDataOf, USUAL_FULL_FROM, type Plan } from '@/core';
-import { conditionsOf, figureColumns, firstJoinCode, type ConsoleContext } from '@/services';
-import type { StoredRun } from '@/store';
 import {
-  DEVICES,
-  INSIDE_PEER_NAME,
-  LINE,
-  OFFICE_NAME,
-  OUTSIDE_PEER_NAME,
+  linkKindOf,
+  planThroughTunnel,
+  reportOf,
+  seededRandom,
+  sketchOf,
+  stripDataOf,
+  USUAL_FULL_FROM,
+  type Plan,
+} from '@/core';
+import { conditionsOf, figureColumns, firstJoinCode, type ConsoleContext } from '@/services';
+import type { StoredPeer, StoredRun } from '@/store';
+import { DEMO_PORTS } from './practice-document';
+import {
+  MILL_LANE,
+  MILL_LANE_DEVICES,
+  QUAY_STREET,
+  QUAY_STREET_DEVICES,
   RUNS,
-  type DemoDeviceKey,
+  type DemoDevice,
+  type DemoLine,
   type DemoRun,
 } from './scenario';
 import { simulateSamples } from './simulate-samples';
@@ -20,15 +30,12 @@ const BETWEEN_RUNS_MS = 70_000;
 /** Share of a run that an unfinished one got through. */
 const CUT_SHARE = 0.45;
 
-const PLAN: Plan = {
-  name: LINE.name,
-  downBps: LINE.downMbps * 1e6,
-  upBps: LINE.upMbps * 1e6,
-  leastDownBps: 300e6,
-  leastUpBps: 60e6,
-  basis: 'payload',
-  fullFrom: USUAL_FULL_FROM,
-};
+function planOf({ name, downMbps, upMbps, leastDownMbps, leastUpMbps }: DemoLine): Plan {
+  return {
+    ...{ name, downBps: downMbps * 1e6, upBps: upMbps * 1e6, basis: 'payload', fullFrom: USUAL_FULL_FROM },
+    ...{ leastDownBps: leastDownMbps * 1e6, leastUpBps: leastUpMbps * 1e6 },
+  };
+}
 
 /** Three runs make a set; one that broke off was not made again. */
 function repeated(run: DemoRun): (DemoRun & { readonly time: number })[] {
@@ -42,111 +49,125 @@ function startedAtMs(when: DemoRun['when'], nowMs: number): number {
   return midnight.getTime();
 }
 
-interface Ids {
+/** An office of the demo as it stands in the store. */
+interface SeededOffice {
   readonly siteId: string;
   readonly lineId: string;
-  readonly inside: string;
-  readonly outside: string;
-  readonly devices: Readonly<Record<DemoDeviceKey, string>>;
+  readonly line: DemoLine;
+  readonly peers: Readonly<Record<'local' | 'internet' | 'tunnel', StoredPeer>>;
+  readonly devices: Readonly<Record<string, { readonly id: string; readonly device: DemoDevice }>>;
 }
 
-async function seedOffice(context: ConsoleContext): Promise<Ids> {
+interface OfficeFacts {
+  readonly office: typeof MILL_LANE | typeof QUAY_STREET;
+  readonly devices: Readonly<Record<string, DemoDevice>>;
+  readonly siteId: string;
+  readonly farSiteId: string;
+  readonly ports: { readonly line: number; readonly tunnel: number };
+}
+
+async function seedOffice(
+  context: ConsoleContext,
+  { office, devices, siteId, farSiteId, ports }: OfficeFacts,
+): Promise<SeededOffice> {
   const { store, newId } = context;
-  const ids = { siteId: newId(), lineId: newId(), inside: newId(), outside: newId() };
-  const { siteId, lineId } = ids;
-  await store.sites.saveSite({ id: siteId, name: OFFICE_NAME, ...firstJoinCode(context.wallMs()), demo: true });
-  await store.sites.saveLine({ id: lineId, siteId, name: LINE.name, provider: LINE.provider });
-  await store.sites.savePlan({ ...PLAN, id: newId(), lineId, validFromMs: context.wallMs() - 400 * DAY_MS });
-  const peer = { siteId, practice: false } as const;
-  await store.sites.savePeer({ ...peer, id: ids.inside, name: INSIDE_PEER_NAME, reach: 'local', address: '/' });
-  await store.sites.savePeer({
-    ...peer,
-    id: ids.outside,
-    name: OUTSIDE_PEER_NAME,
-    reach: 'internet',
-    address: `:${context.port + 1}`,
-    practice: true,
+  const { sites } = store;
+  const nowMs = context.wallMs();
+  const lineId = newId();
+  const { line } = office;
+  await sites.saveSite({ id: siteId, name: office.name, ...firstJoinCode(nowMs), demo: true, removedAtMs: null });
+  await sites.saveLine({ id: lineId, siteId, name: line.name, provider: line.provider });
+  await sites.savePlan({ ...planOf(line), id: newId(), lineId, validFromMs: nowMs - 400 * DAY_MS });
+  await sites.saveLineSwitch({ id: newId(), siteId, lineId, atMs: nowMs - 400 * DAY_MS });
+  const peer = (name: string, reach: StoredPeer['reach'], address: string, more: Partial<StoredPeer> = {}) => ({
+    ...{ id: newId(), siteId, name, reach, address, practice: reach !== 'local', pinned: false },
+    ...{ publicKey: null, otherKey: null, farSiteId: null },
+    ...more,
   });
+  const peers = {
+    local: peer(office.insidePeer, 'local', '/'),
+    internet: peer(office.outsidePeer, 'internet', `:${context.port + ports.line}`),
+    tunnel: peer(office.tunnelPeer, 'tunnel', `:${context.port + ports.tunnel}`, { farSiteId }),
+  };
+  for (const each of Object.values(peers)) await sites.savePeer(each);
   const spots = new Map<string, string>();
-  const devices = {} as Record<DemoDeviceKey, string>;
-  for (const [key, { name, spot, link }] of Object.entries(DEVICES)) {
-    if (!spots.has(spot)) {
-      spots.set(spot, newId());
-      await store.sites.saveSpot({ id: spots.get(spot)!, siteId, name: spot });
+  const seeded: Record<string, { id: string; device: DemoDevice }> = {};
+  for (const [key, device] of Object.entries(devices)) {
+    if (!spots.has(device.spot)) {
+      spots.set(device.spot, newId());
+      await sites.saveSpot({ id: spots.get(device.spot)!, siteId, name: device.spot });
     }
-    devices[key as DemoDeviceKey] = newId();
-    await store.sites.saveDevice({ id: devices[key as DemoDeviceKey], siteId, spotId: spots.get(spot)!, name, link });
+    seeded[key] = { id: newId(), device };
+    const { name, kind, link, notes = '' } = device;
+    const [id, spotId, simulated] = [seeded[key].id, spots.get(device.spot)!, device.plays !== undefined];
+    await sites.saveDevice({ id, siteId, spotId, name, kind, link, notes, simulated });
   }
-  return { ...ids, devices };
+  return { siteId, lineId, line, peers, devices: seeded };
 }
 
 /**
- * Fills an empty store with the made-up office and a week of its history. Times follow the clock; everything else
- * comes from one seed, and every figure from the same summarising code as a real run's. Does nothing to a store that
- * holds an office already.
+ * Fills an empty store with the two made-up offices and three weeks of their history. Times follow the clock; everything
+ * else comes from one seed, and every figure from the same summarising code as a real run's. Does nothing to a store
+ * that holds an office already.
  */
 export async function seedDemo(context: ConsoleContext): Promise<void> {
   const { store } = context;
-  if ((await store.sites.all()).length > 0) {
-    await movePracticePeer(context);
+  if ((await store.sites.all()).length > 0 || (await store.sites.removed()).length > 0) {
+    await movePracticePeers(context);
     return;
   }
-  const ids = await seedOffice(context);
+  const [millId, quayId] = [context.newId(), context.newId()];
+  const mill = await seedOffice(context, {
+    ...{ office: MILL_LANE, devices: MILL_LANE_DEVICES, siteId: millId, farSiteId: quayId },
+    ports: { line: DEMO_PORTS.millLine, tunnel: DEMO_PORTS.millTunnel },
+  });
+  const quay = await seedOffice(context, {
+    ...{ office: QUAY_STREET, devices: QUAY_STREET_DEVICES, siteId: quayId, farSiteId: millId },
+    ports: { line: DEMO_PORTS.quayLine, tunnel: DEMO_PORTS.quayTunnel },
+  });
   const random = seededRandom(SEED);
   const nowMs = context.wallMs();
   let setId = '';
   for (const demoRun of RUNS.flatMap((run) => repeated(run))) {
-    const device = DEVICES[demoRun.device];
-    const link = demoRun.over ?? device.link;
-    const local = demoRun.reach === 'local';
-    const startMs = startedAtMs(demoRun.when, nowMs) + demoRun.time * BETWEEN_RUNS_MS;
+    const [own, far] = demoRun.device in MILL_LANE_DEVICES ? [mill, quay] : [quay, mill];
     const id = context.newId();
     if (demoRun.time === 0) setId = id;
-    const started: StoredRun = {
-      id,
-      siteId: ids.siteId,
-      deviceId: ids.devices[demoRun.device],
-      peerId: local ? ids.inside : ids.outside,
-      lineId: local ? null : ids.lineId,
-      deviceName: device.name,
-      spotName: device.spot,
-      peerName: local ? INSIDE_PEER_NAME : OUTSIDE_PEER_NAME,
-      lineName: local ? null : LINE.name,
-      reach: demoRun.reach,
-      link,
-      linkKind: linkKindOf(link),
-      plan: local ? null : PLAN,
-      profile: 'standard',
-      practice: false,
-      peerLinkBps: null,
-      otherPeerThanUsual: false,
-      demo: true,
-      status: 'running',
-      reason: null,
-      startedAtMs: startMs,
-      lastSeenAtMs: startMs,
-      endedAtMs: null,
-      sameMachine: false,
-      ipVersion: 4,
-      pageHiddenMs: 0,
-      userAgent: 'made-up demo data',
-      methodVersion: null,
-      verdict: null,
-      downBps: null,
-      upBps: null,
-      idleMs: null,
-      addedMs: null,
-      report: null,
-      sketch: null,
-      setId,
-      askedBy: null,
-      together: null,
-      told: [],
-      noticed: [],
-    };
+    const startMs = startedAtMs(demoRun.when, nowMs) + demoRun.time * BETWEEN_RUNS_MS;
+    // What would still be to come has not been measured.
+    if (startMs > nowMs) continue;
+    const started = startedRun({ own, far, demoRun, id, setId, startMs });
     await store.runs.insert(started);
     await endDemoRun(context, started, demoRun, random);
   }
+}
+
+interface StartedFacts {
+  readonly own: SeededOffice;
+  readonly far: SeededOffice;
+  readonly demoRun: DemoRun;
+  readonly id: string;
+  readonly setId: string;
+  readonly startMs: number;
+}
+
+function startedRun({ own, far, demoRun, id, setId, startMs }: StartedFacts): StoredRun {
+  const { id: deviceId, device } = own.devices[demoRun.device]!;
+  const link = demoRun.over ?? device.link;
+  const { reach } = demoRun;
+  const peer = own.peers[reach];
+  const plan = planOf(own.line);
+  return {
+    ...{ id, siteId: own.siteId, deviceId, peerId: peer.id, lineId: reach === 'local' ? null : own.lineId },
+    ...{ deviceName: device.name, spotName: device.spot, peerName: peer.name },
+    lineName: reach === 'local' ? null : own.line.name,
+    ...{ reach, link, linkKind: linkKindOf(link), profile: 'standard', practice: false, demo: true },
+    plan: reach === 'local' ? null : reach === 'internet' ? plan : planThroughTunnel(plan, planOf(far.line)),
+    ...{ peerLinkBps: null, otherPeerThanUsual: false, status: 'running', reason: null },
+    ...{ startedAtMs: startMs, lastSeenAtMs: startMs, endedAtMs: null, sameMachine: false, ipVersion: 4 },
+    ...{ pageHiddenMs: 0, userAgent: 'made-up demo data', methodVersion: null, verdict: null },
+    ...{ downBps: null, upBps: null, idleMs: null, addedMs: null, report: null, brief: null, sketch: null },
+    ...{ setId, askedBy: null, together: null, told: [], noticed: [], notes: '', shareNumber: null },
+  };
 }
 
 async function endDemoRun(
@@ -172,9 +193,20 @@ async function endDemoRun(
   await context.store.runs.end(run.id, ending, null);
 }
 
-/** The practice line listens beside the front door: a demo started on another port finds it there. */
-async function movePracticePeer(context: ConsoleContext): Promise<void> {
-  for (const site of await context.store.sites.all())
-    for (const peer of await context.store.sites.peersOf(site.id))
-      if (peer.practice) await context.store.sites.savePeer({ ...peer, address: `:${context.port + 1}` });
+/** The practice lines listen beside the front door: a demo started on another port finds them there. */
+async function movePracticePeers(context: ConsoleContext): Promise<void> {
+  const { sites } = context.store;
+  for (const site of await sites.all()) {
+    const quay = site.name === QUAY_STREET.name;
+    const ports = {
+      local: null,
+      internet: quay ? DEMO_PORTS.quayLine : DEMO_PORTS.millLine,
+      tunnel: quay ? DEMO_PORTS.quayTunnel : DEMO_PORTS.millTunnel,
+    };
+    for (const peer of await sites.peersOf(site.id)) {
+      const offset = ports[peer.reach];
+      if (site.demo && peer.practice && offset !== null)
+        await sites.savePeer({ ...peer, address: `:${context.port + offset}` });
+    }
+  }
 }

@@ -1,4 +1,4 @@
-import { generateKeyPairSync, randomUUID } from 'node:crypto';
+import { generateKeyPairSync, randomUUID, type KeyObject } from 'node:crypto';
 import { once } from 'node:events';
 import type { IncomingMessage } from 'node:http';
 import type { AddressInfo } from 'node:net';
@@ -16,6 +16,7 @@ export interface TestPeerOptions {
   readonly mostSessions?: number;
   readonly reflector?: StampReflector | null;
   readonly tls?: FrontDoorOptions['tls'];
+  readonly identity?: KeyObject | null;
 }
 
 /** A real peer on a free loopback port, with a console key of its own; for tests of this folder. */
@@ -24,6 +25,7 @@ export async function startTestPeer({
   mostSessions = 4,
   reflector = null,
   tls = null,
+  identity = null,
 }: TestPeerOptions = {}) {
   let wallMs = 1_700_000_000_000;
   const peer = new Peer({
@@ -32,6 +34,7 @@ export async function startTestPeer({
     trusted: [publicKey],
     mostSessions,
     reflector,
+    identity,
     wallMs: () => wallMs,
     monotonicMs: () => performance.now(),
   });

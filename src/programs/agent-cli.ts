@@ -1,6 +1,6 @@
 import { hostname } from 'node:os';
 import { Command, Option } from 'commander';
-import { AgentFault, ConsoleClient, KnownDevices, oneRun } from '@/agent';
+import { AgentFault, ConsoleClient, KnownDevices, linkTowards, oneRun } from '@/agent';
 import {
   delayFigure,
   PROFILE_NAMES,
@@ -37,8 +37,9 @@ function readRate(option: string, value: string): number {
   throw new AgentFault('option-malformed', { option, value, wanted: 'Give a rate in Mb/s, such as 1000.' });
 }
 
-function linkOf(cableMbps: string | undefined): Link {
-  if (cableMbps === undefined) return { medium: 'unknown' };
+/** As it was said, or else as the system tells. */
+async function linkOf(cableMbps: string | undefined, origin: string): Promise<Link> {
+  if (cableMbps === undefined) return (await linkTowards(new URL(origin).hostname)) ?? { medium: 'unknown' };
   return { medium: 'wired', negotiatedBps: readRate('--cable-mbps', cableMbps) * 1e6, mtuBytes: 1500 };
 }
 
@@ -73,7 +74,8 @@ async function run(address: string, options: RunOptions): Promise<void> {
     order: {
       deviceName: options.name,
       spotName: options.spot,
-      link: linkOf(options.cableMbps),
+      deviceKind: null,
+      link: await linkOf(options.cableMbps, client.origin),
       reach: options.reach,
       profile: options.pacedMbps === undefined ? options.profile : 'paced',
       told: [],
@@ -104,7 +106,7 @@ program
   .option('--spot <text>', 'where it stands', '')
   .addOption(new Option('--reach <reach>', 'how far to measure').choices(REACHES).default('internet'))
   .addOption(new Option('--profile <profile>', 'how thoroughly').choices(PROFILE_NAMES).default('standard'))
-  .option('--cable-mbps <rate>', 'rate at which the cable of this machine came up, in Mb/s')
+  .option('--cable-mbps <rate>', 'rate at which the cable of this machine came up, in Mb/s, where the system is wrong')
   .option('--paced-mbps <rate>', 'instead of a full load: send UDP at this rate for ten seconds, for jitter and loss')
   .option('--plain-udp', 'send UDP probes without authentication')
   .option('--json', 'print the result as JSON')

@@ -4,6 +4,7 @@ import { createServer } from 'node:http';
 import next from 'next';
 import { demoPassphrase, seedDemo } from '@/demo';
 import {
+  checkPeerKeys,
   forgiveRunningRuns,
   moveQueue,
   openPresence,
@@ -27,6 +28,7 @@ import { PROGRAM_FOLDER } from './version';
 /** The console: database, use cases and pages, on a loopback port. Started by the launcher. */
 const SWEEP_MS = 10_000;
 const QUEUE_MS = 1000;
+const KEY_WATCH_MS = 10 * 60_000;
 const [dataFolder, consolePortText, frontPortText, mode, officeName, certFile] = process.argv.slice(2) as [
   ...[string, string, string, string, string, string],
 ];
@@ -64,13 +66,14 @@ async function main(): Promise<void> {
     if (passphrase !== null)
       writeFileSync(dataFiles(dataFolder).demoPassphrase, passphrase, { mode: 0o600, flush: true });
   }
-  if (officeName !== '' && (await context.store.sites.all()).length === 0) await saveOffice(context, officeName);
+  if (officeName !== '' && (await context.store.sites.all()).length === 0) await saveOffice(context, null, officeName);
   await renewEndedCodes(context);
   await forgiveRunningRuns(context);
   await resumeQueue(context);
   const sweeper = setInterval(() => void sweepSilentRuns(context).catch(console.error), SWEEP_MS);
   const usher = setInterval(() => void moveQueue(context).catch(console.error), QUEUE_MS);
-  stops.push(() => [sweeper, usher].forEach(clearInterval));
+  const keyWatch = setInterval(() => void checkPeerKeys(context).catch(console.error), KEY_WATCH_MS);
+  stops.push(() => [sweeper, usher, keyWatch].forEach(clearInterval));
 
   const port = Number(consolePortText);
   const app = next({ dev: mode === 'dev', dir: PROGRAM_FOLDER, hostname: '127.0.0.1', port });

@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { newSigningKeyPem } from '@/wire/ticket';
+import { ensureKeyFile } from './key-file';
 import { ProgramFault } from './program-faults';
 
 /** What lies in the data folder. */
@@ -8,6 +8,8 @@ export function dataFiles(folder: string) {
   return {
     database: join(folder, 'bent-straw.sqlite'),
     signingKey: join(folder, 'console-key.pem'),
+    peerKey: join(folder, 'peer-key.pem'),
+    demoPeerKey: join(folder, 'demo-peer-key.pem'),
     /** The demo prints the passphrase that it made up. */
     demoPassphrase: join(folder, 'demo-passphrase.txt'),
     certificate: { certFile: join(folder, 'certificate.pem'), keyFile: join(folder, 'certificate-key.pem') },
@@ -55,6 +57,6 @@ export function openDataFolder(folder: string): () => void {
   if (Number.isInteger(pid) && pid !== process.pid && isAlive(pid))
     throw new ProgramFault('data-in-use', { folder, pid });
   writeFileSync(files.lock, String(process.pid));
-  if (!existsSync(files.signingKey)) writeFileSync(files.signingKey, newSigningKeyPem(), { mode: 0o600, flush: true });
+  ensureKeyFile(files.signingKey);
   return () => rmSync(files.lock, { force: true });
 }

@@ -2,7 +2,7 @@ import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { Command } from 'commander';
 import QRCode from 'qrcode';
-import { demoPracticeDocument } from '@/demo';
+import { DEMO_PORTS, demoDevicesOf, demoPracticeDocument, devicePracticeDocument } from '@/demo';
 import { joinAddresses, lanAddresses, welcomeToken } from '@/services';
 import { openStore } from '@/store';
 import { DEFAULT_PORT } from '@/wire';
@@ -50,7 +50,8 @@ function partsOf(
   tls: CertificateFiles,
   options: LaunchOptions,
 ): Part[] {
-  const trust = [publicKeyText(readSigningKey(readFileSync(dataFiles(dataFolder).signingKey, 'utf8')))];
+  const files = dataFiles(dataFolder);
+  const trust = [publicKeyText(readSigningKey(readFileSync(files.signingKey, 'utf8')))];
   const peer = (
     settings: Omit<PeerSettings, 'trust' | 'mostSessions' | 'udp' | 'channelPorts' | 'tls'>,
     own = NO_UDP,
@@ -72,25 +73,49 @@ function partsOf(
     new Part(
       'front door',
       'peer-main.js',
-      peer({ name: 'this machine', host: null, port, consolePort }, own),
+      peer({ name: 'this machine', host: null, port, consolePort, identityFile: files.peerKey }, own),
       onTrouble,
     ),
   ];
   if (demo) {
     const practiceFile = join(dataFolder, 'practice-lines.json');
-    const document = demoPracticeDocument(port + 1, port + 2);
-    writeFileSync(practiceFile, `${JSON.stringify(document, null, 2)}\n`);
+    writeJson(practiceFile, demoPracticeDocument(port));
     parts.push(
       new Part(
         'outside peer',
         'peer-main.js',
-        peer({ name: 'Hilltop exchange', host: '127.0.0.1', port: port + 2, consolePort: null }),
+        peer({
+          ...{ name: 'Hilltop exchange', host: '127.0.0.1', port: port + DEMO_PORTS.outsidePeer },
+          ...{ consolePort: null, identityFile: files.demoPeerKey },
+        }),
         onTrouble,
       ),
-      new Part('practice line', 'practice-main.js', [practiceFile], onTrouble),
+      new Part('practice lines', 'practice-main.js', [practiceFile], onTrouble),
     );
   }
   return parts;
+}
+
+function writeJson(file: string, value: unknown): void {
+  writeFileSync(file, `${JSON.stringify(value, null, 2)}\n`, { mode: 0o600 });
+}
+
+/** What plays the devices of the demo, once the console has them; nothing where they were removed. */
+async function demoDeviceParts(port: number, dataFolder: string): Promise<Part[]> {
+  const files = dataFiles(dataFolder);
+  const store = await openStore(files.database);
+  const signingKey = readSigningKey(readFileSync(files.signingKey, 'utf8'));
+  const { devices, lines } = await demoDevicesOf({ store, signingKey, port }, freeLoopbackPort);
+  await store.close();
+  if (devices.length === 0) return [];
+  const [linksFile, devicesFile] = [join(dataFolder, 'demo-links.json'), join(dataFolder, 'demo-devices.json')];
+  writeJson(linksFile, devicePracticeDocument(lines));
+  writeJson(devicesFile, devices);
+  const onTrouble = (sentence: string) => console.error(sentence);
+  return [
+    new Part('links of the demo devices', 'practice-main.js', [linksFile], onTrouble),
+    new Part('demo devices', 'demo-devices-main.js', [`http://127.0.0.1:${port}`, devicesFile], onTrouble),
+  ];
 }
 
 async function showAddresses(demo: boolean, port: number, dataFolder: string): Promise<void> {
@@ -115,14 +140,15 @@ async function showAddresses(demo: boolean, port: number, dataFolder: string): P
     say(`\n  First start: set the technician’s passphrase at http://localhost:${port}/welcome/${token}`);
   }
   if (demo) say(`  Sign in with the passphrase: ${readFileSync(files.demoPassphrase, 'utf8').trim()}`);
-  if (demo) say('  Demo data: Larkspur Bindery, a made-up office. Start over with: npm run demo -- --fresh');
+  if (demo) say('  Demo data: Larkspur Bindery, two made-up offices. Start over with: npm run demo -- --fresh');
   say('  Stop with Ctrl-C.');
 }
 
 async function launch(demo: boolean, options: LaunchOptions): Promise<void> {
   const port = readPort(options.port);
   const dataFolder = resolve(options.data);
-  for (const wanted of demo ? [port, port + 1, port + 2] : [port]) await mustBeFree(wanted);
+  for (const wanted of demo ? Object.values(DEMO_PORTS).map((offset) => port + offset) : [port])
+    await mustBeFree(wanted);
   const releaseFolder = openDataFolder(dataFolder);
   if (options.fresh) removeDemoData(dataFolder);
   const consolePort = await freeLoopbackPort();
@@ -146,6 +172,11 @@ async function launch(demo: boolean, options: LaunchOptions): Promise<void> {
   say(`Bent Straw ${programVersion()} is starting …`);
   try {
     await Promise.all(parts.map((part) => part.start()));
+    if (demo) {
+      const played = await demoDeviceParts(port, dataFolder);
+      parts.push(...played);
+      for (const part of played) await part.start();
+    }
   } catch (error) {
     const { code = 'part-stopped', message } = error as { code?: string; message: string };
     console.error(`${message} [${code}]`);

@@ -1,4 +1,6 @@
+import { join } from 'node:path';
 import { Command } from 'commander';
+import { stateFolder } from '@/agent';
 import { lanAddresses } from '@/services';
 import { DEFAULT_PORT } from '@/wire';
 import { readPublicKey } from '@/wire/ticket';
@@ -18,6 +20,7 @@ interface PeerCliOptions {
   readonly channelPorts?: string;
   readonly tlsCert?: string;
   readonly tlsKey?: string;
+  readonly key?: string;
 }
 
 /** A peer of its own, without a console: for the internet, a branch, or the far end of a tunnel. */
@@ -33,6 +36,7 @@ async function runPeer(options: PeerCliOptions): Promise<void> {
     port,
     trust,
     consolePort: null,
+    identityFile: options.key ?? join(stateFolder(), `peer-key-${port}.pem`),
     mostSessions: Math.max(1, Number.parseInt(options.runs, 10) || 1),
     tls: readCertificate(options.tlsCert, options.tlsKey),
     channelPorts: options.channelPorts === undefined ? null : readPortRange(options.channelPorts),
@@ -57,6 +61,7 @@ new Command('bent-straw peer')
   .option('--channel-ports <from-to>', 'open data channels to browsers on these UDP ports')
   .option('--tls-cert <file>', 'certificate, PEM: then HTTPS is spoken on the same port too')
   .option('--tls-key <file>', 'its key, PEM')
+  .option('--key <file>', 'key by which consoles know this peer again; made when missing')
   .option('--udp-from <address...>', 'answer plain STAMP packets from these addresses without a ticket')
   .showHelpAfterError()
   .action(runPeer)

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { ChannelHost, createFrontDoor, Peer, StampReflector } from '@/peer';
 import { readPublicKey } from '@/wire/ticket';
 import { linkToLauncher } from './child-link';
+import { ensureKeyFile } from './key-file';
 import { monotonicMs, preciseWallMs, wallMs } from './clocks';
 import { listenFault, ProgramFault } from './program-faults';
 import { programVersion } from './version';
@@ -14,6 +15,8 @@ export interface PeerSettings {
   readonly trust: readonly string[];
   readonly consolePort: number | null;
   readonly mostSessions: number;
+  /** File with the key by which this peer shows that it is the same as before; made when missing. */
+  readonly identityFile: string;
   /** UDP ports for data channels to browsers; null: none are opened. */
   readonly channelPorts: readonly [number, number] | null;
   /** Files with a certificate and its key, PEM; null: plain HTTP only. */
@@ -40,6 +43,7 @@ const reflector = await startReflector().catch((error: NodeJS.ErrnoException) =>
 });
 const channels = settings.channelPorts === null ? null : await ChannelHost.start({ ports: settings.channelPorts });
 const peer = new Peer({
+  identity: ensureKeyFile(settings.identityFile),
   reflector,
   channels,
   name: settings.name,

@@ -1,6 +1,7 @@
 import type { KeyObject } from 'node:crypto';
 import type { Store } from '@/store';
 import { TryLimit } from './access/try-limit';
+import { ReachedFrom } from './reach/reached-from';
 import { Changes } from './turns/changes';
 import { OneAtATime } from './turns/one-at-a-time';
 import { StandingDevices } from './turns/standing-devices';
@@ -24,16 +25,19 @@ export interface ConsoleContext {
   readonly standing: StandingDevices;
   /** Whoever looks at the console hears from it when to look again. */
   readonly changes: Changes;
+  /** Other machines that have opened this console. */
+  readonly reached: ReachedFrom;
   /** Decisions about turns are made one at a time. */
   readonly turnDesk: OneAtATime;
 }
 
 /** What a console holds only while it is open. */
-export function openPresence(): Pick<ConsoleContext, 'tries' | 'standing' | 'changes' | 'turnDesk'> {
+export function openPresence(): Pick<ConsoleContext, 'tries' | 'standing' | 'changes' | 'reached' | 'turnDesk'> {
   return {
     tries: new TryLimit(),
     standing: new StandingDevices(),
     changes: new Changes(),
+    reached: new ReachedFrom(),
     turnDesk: new OneAtATime(),
   };
 }

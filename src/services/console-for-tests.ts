@@ -4,11 +4,21 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { RunSamples } from '@/core';
 import { openStore } from '@/store';
-import type { ConsoleFaultCode, HandIn, LineForm, Outcome, RunGrant, StartRun } from '@/wire';
+import {
+  deviceFormSchema,
+  type ConsoleFaultCode,
+  type DeviceForm,
+  type HandIn,
+  type LineForm,
+  type Outcome,
+  type RunGrant,
+  type StartRun,
+} from '@/wire';
 import { publicKeyText } from '@/wire/ticket';
 import type { Role } from './access';
 import { openPresence, type ConsoleContext } from './console-context';
-import { saveLine, saveOffice } from './set-up';
+import { saveLine } from './lines';
+import { saveOffice } from './offices';
 import { askForRun } from './turns';
 import type { Visitor } from './visitor';
 
@@ -69,8 +79,10 @@ export const LINE_FORM: LineForm = {
 
 /** An office with a line, this machine as its inside peer and one outside; gives its join code. */
 export async function furnish(console: TestConsole): Promise<{ siteId: string; code: string }> {
-  const site = await saveOffice(console.context, 'Larkspur Bindery');
-  await saveLine(console.context, site.id, LINE_FORM);
+  const made = await saveOffice(console.context, null, 'Larkspur Bindery');
+  if (!made.ok) throw new Error(made.fault.code);
+  const site = made.value;
+  await saveLine(console.context, site.id, null, LINE_FORM);
   await console.context.store.sites.savePeer({
     id: 'outside',
     siteId: site.id,
@@ -78,6 +90,7 @@ export async function furnish(console: TestConsole): Promise<{ siteId: string; c
     reach: 'internet',
     address: ':4871',
     practice: true,
+    ...{ pinned: false, publicKey: null, otherKey: null, farSiteId: null },
   });
   return { siteId: site.id, code: site.joinCode };
 }
@@ -94,6 +107,12 @@ export async function startRun(
   return asked as Outcome<RunGrant, ConsoleFaultCode>;
 }
 
+/** A device as a form sends it. */
+export function deviceForm(typed: Readonly<Record<string, string>> = {}): DeviceForm {
+  const form = { name: 'Press desk', spotName: 'Workshop', linkChoice: 'wired', negotiatedMbps: '1000', ...typed };
+  return deviceFormSchema.parse(form);
+}
+
 export const TECHNICIAN: Role = { kind: 'technician', name: 'Ines' };
 export const STRANGER = { code: null, cookie: null, address: '198.51.100.23' } as const;
 
@@ -102,6 +121,7 @@ export function orderFor(code: string | null, changes: Partial<StartRun> = {}): 
     code,
     deviceId: null,
     deviceName: 'Press desk',
+    deviceKind: null,
     spotName: 'Workshop',
     link: { medium: 'wired', negotiatedBps: 1e9, mtuBytes: 1500 },
     reach: 'internet',

@@ -6,7 +6,7 @@ export const DEVICE_COOKIE = 'bent-straw-device';
 export const DEVICE_COOKIE_SECONDS = 365 * 24 * 3600;
 
 /** What a browser keeps to be known again as this device. */
-export function deviceCookieValue(context: ConsoleContext, deviceId: string): string {
+export function deviceCookieValue(context: Pick<ConsoleContext, 'signingKey'>, deviceId: string): string {
   return `${deviceId}.${proofOf(context.signingKey, 'device', deviceId)}`;
 }
 

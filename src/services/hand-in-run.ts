@@ -1,4 +1,5 @@
 import {
+  briefOf,
   RUN_PROFILES,
   reportOf,
   sentenceOf,
@@ -43,6 +44,7 @@ export function figureColumns(report: RunReport) {
     idleMs: report.idleDelay?.medianMs ?? null,
     addedMs: report.bloat?.addedMs ?? null,
     report,
+    brief: briefOf(report),
   };
 }
 

@@ -2,12 +2,16 @@ import type { LinkKind, Reach } from '@/core';
 import type { RunFilter, RunLine, Site } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from './console-context';
+import { siteOf } from './site-of';
 import { sweepSilentRuns } from './sweep-silent-runs';
 
 export const LEDGER_PAGE_ROWS = 50;
 
 export interface LedgerQuery {
+  readonly siteId?: string | undefined;
   readonly deviceId?: string | undefined;
+  /** Part of the name of the device, its spot or the peer. */
+  readonly text?: string | undefined;
   readonly linkKind?: LinkKind | undefined;
   readonly reach?: Reach | undefined;
   /** From 1. */
@@ -29,9 +33,11 @@ export interface Ledger {
 export async function ledgerOf(context: ConsoleContext, query: LedgerQuery): Promise<Outcome<Ledger, 'site-missing'>> {
   const { sites, runs } = context.store;
   await sweepSilentRuns(context);
-  const [site] = await sites.all();
-  if (site === undefined) return failed('site-missing');
-  const filter: RunFilter = { deviceId: query.deviceId, linkKind: query.linkKind, reach: query.reach };
+  const site = await siteOf(context, query.siteId);
+  if (site === null) return failed('site-missing');
+  const { deviceId, linkKind, reach } = query;
+  const text = query.text?.trim() || undefined;
+  const filter: RunFilter = { deviceId, linkKind, reach, text };
   const total = await runs.count(site.id, filter);
   const pages = Math.max(1, Math.ceil(total / LEDGER_PAGE_ROWS));
   const page = Math.min(pages, Math.max(1, query.page ?? 1));

@@ -1,9 +1,16 @@
-import { furnish, openTestConsole, orderFor, startRun, STRANGER, type TestConsole } from './console-for-tests';
+import {
+  deviceForm,
+  furnish,
+  openTestConsole,
+  orderFor,
+  startRun,
+  STRANGER,
+  type TestConsole,
+} from './console-for-tests';
 import { deviceCookieValue, deviceOfCookie } from './device-cookie';
 import { removeDevice, removedLately, removePeer, undoRemoval } from './removals';
-import { saveDevice, setUpOf } from './set-up';
-
-const FORM = { name: 'Press desk', spotName: 'Workshop', linkChoice: 'wired', negotiatedMbps: 1000 } as const;
+import { saveDevice } from './devices';
+import { setUpOf } from './set-up';
 
 describe('removing with undo', () => {
   let console: TestConsole;
@@ -17,7 +24,7 @@ describe('removing with undo', () => {
 
   const names = async () => (await setUpOf(console.context)).devices.map(({ name }) => name);
   const press = async () => {
-    const saved = await saveDevice(console.context, siteId, null, FORM);
+    const saved = await saveDevice(console.context, siteId, null, deviceForm());
     if (!saved.ok) throw new Error(saved.fault.code);
     return saved.value;
   };

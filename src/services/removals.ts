@@ -7,7 +7,7 @@ const UNDO_MS = 24 * 3600_000;
 /** Something that was removed lately. */
 export interface Removed {
   readonly id: string;
-  readonly kind: 'device' | 'peer';
+  readonly kind: 'device' | 'peer' | 'line';
   readonly name: string;
   readonly removedAtMs: number;
 }
@@ -50,7 +50,12 @@ export async function undoRemoval(
   const removal = await removals.byId(removalId);
   if (removal === null || removal.removedAtMs < context.wallMs() - UNDO_MS) return failed('removal-over');
   const { kind, siteId, name } = removal;
-  const others = kind === 'device' ? await sites.devicesOf(siteId) : await sites.peersOf(siteId);
+  const siblings: Readonly<Record<Removed['kind'], () => Promise<readonly { readonly name: string }[]>>> = {
+    device: () => sites.devicesOf(siteId),
+    peer: () => sites.peersOf(siteId),
+    line: () => sites.linesOf(siteId),
+  };
+  const others = await siblings[kind]();
   if (others.some((other) => other.name.toLocaleLowerCase() === name.toLocaleLowerCase()))
     return failed('name-taken', { what: kind, name });
   await removals.putBack(removal);

@@ -10,13 +10,16 @@ import {
   type StrawSegment,
   type StripData,
 } from '@/core';
-import type { StoredRun } from '@/store';
+import type { RunLine, StoredRun } from '@/store';
 import type { RunSamples } from '@/core';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from './console-context';
 import { maySeeRun, type Role } from './access';
 import { conditionsOf } from './hand-in-run';
 import { judgedSet } from './run-sets';
+import { sharePathOf } from './share-run';
+
+const MONTH_MS = 30 * 24 * 3600_000;
 
 /** Everything on the page of one run. `result` is null for a run that has not ended with figures. */
 export interface RunPage {
@@ -30,6 +33,12 @@ export interface RunPage {
   readonly set: { readonly runs: readonly StoredRun[]; readonly judgement: SetJudgement } | null;
   /** Runs that were started at the same instant on purpose, this one among them. */
   readonly together: readonly StoredRun[];
+  /** The runs of the same device and reach just before and after it. */
+  readonly neighbours: { readonly before: RunLine | null; readonly after: RunLine | null };
+  /** Rates of the device over this link and reach in the last thirty days, for copy times. Bits per second. */
+  readonly ratesOfMonth: { readonly downBps: readonly number[]; readonly upBps: readonly number[] };
+  /** Path of the link by which it is shared; null while it is not. */
+  readonly sharePath: string | null;
   /** What an unfinished run had measured before it broke off, in words; null when that was nothing. */
   readonly measuredBefore: string | null;
 }
@@ -41,9 +50,17 @@ function measuredBefore({ report }: StoredRun, conditions: RunConditions): strin
 }
 
 async function setOf(context: ConsoleContext, run: StoredRun): Promise<RunPage['set']> {
-  const runs = run.status === 'finished' ? await context.store.runs.ofSets([run.setId]) : [];
+  const runs = run.status === 'finished' ? await context.store.runs.ofSet(run.setId) : [];
   const judgement = runs.length > 1 ? judgedSet(runs) : null;
   return judgement === null ? null : { runs, judgement };
+}
+
+async function ratesOfMonth(context: ConsoleContext, run: StoredRun): Promise<RunPage['ratesOfMonth']> {
+  const sinceMs = run.startedAtMs - MONTH_MS;
+  const runs = (await context.store.runs.finishedSince(run.siteId, run.reach, sinceMs)).filter(
+    ({ deviceId, linkKind }) => deviceId === run.deviceId && linkKind === run.linkKind,
+  );
+  return { downBps: runs.flatMap(({ downBps }) => downBps ?? []), upBps: runs.flatMap(({ upBps }) => upBps ?? []) };
 }
 
 export async function runPageOf(context: ConsoleContext, runId: string): Promise<Outcome<RunPage, 'run-unknown'>> {
@@ -61,6 +78,9 @@ export async function runPageOf(context: ConsoleContext, runId: string): Promise
         : null,
     measuredBefore: run.status === 'unfinished' ? measuredBefore(run, conditions) : null,
     set: await setOf(context, run),
+    neighbours: await context.store.runs.neighbours(run),
+    ratesOfMonth: await ratesOfMonth(context, run),
+    sharePath: sharePathOf(context, run),
     together: run.together === null ? [] : await context.store.runs.startedTogether(run.together),
     unfinished: run.status === 'unfinished' ? unfinishedWords(run.reason ?? 'device-vanished') : null,
   });

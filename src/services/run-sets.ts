@@ -1,8 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
-import { judgeSet, USUAL_FULL_FROM, type SetJudgement } from '@/core';
-import type { StoredRun } from '@/store';
+import { judgeSet, steadyLink, USUAL_FULL_FROM, type SetJudgement } from '@/core';
+import type { SetRun, StoredRun } from '@/store';
 import type { ConsoleContext } from './console-context';
-import { conditionsOf } from './hand-in-run';
 
 /** A set may be continued for so long after its last run. */
 const SET_LIFE_MS = 12 * 3600_000;
@@ -15,7 +14,7 @@ type SetConditions = Pick<
 
 function sameConditions(one: SetConditions, other: SetConditions): boolean {
   const of = ({ siteId, deviceId, peerId, lineId, reach, link, plan, spotName, profile, told }: SetConditions) => [
-    ...[siteId, deviceId, peerId, lineId, reach, link, plan, spotName, profile, told],
+    ...[siteId, deviceId, peerId, lineId, reach, steadyLink(link), plan, spotName, profile, told],
   ];
   // A run beside others shares its line: it belongs to nobody's set.
   return one.together === null && other.together === null && isDeepStrictEqual(of(one), of(other));
@@ -31,28 +30,31 @@ export async function continuedSet(context: ConsoleContext, run: SetConditions, 
   return last.setId;
 }
 
-/** Judges finished runs of one set, the newest last; null when the newest has no report. */
-export function judgedSet(runs: readonly StoredRun[]): SetJudgement | null {
+/** Judges finished runs of one set, the newest last; null when the newest has no figures. */
+export function judgedSet(runs: readonly SetRun[]): SetJudgement | null {
   const newest = runs.at(-1);
-  const report = newest?.report ?? null;
-  if (newest === undefined || report === null) return null;
-  const { reach, plan, sameMachine } = conditionsOf(newest);
-  const { down, up } = report;
+  if (newest === undefined || newest.brief === null) return null;
+  const { reach, plan, practice, brief } = newest;
   return judgeSet(
-    runs.map(({ downBps, upBps, addedMs, report }) => ({ downBps, upBps, addedMs, flags: report?.fitness ?? [] })),
+    runs.map(({ downBps, upBps, addedMs, brief }) => ({ downBps, upBps, addedMs, flags: brief?.fitness ?? [] })),
     {
       reach,
       plan,
-      sameMachine,
+      // Behind a practice line the peer always sees this machine; see conditionsOf.
+      sameMachine: (newest.sameMachine ?? false) && !practice,
       fullFrom: plan?.fullFrom ?? USUAL_FULL_FROM,
-      yardstick: { down: down.yardstick, up: up.yardstick },
+      yardstick: { down: brief.down, up: brief.up },
     },
   );
 }
 
 /** Runs by the set that they belong to, in the order in which they were given. */
-export function setsOf(runs: readonly StoredRun[]): ReadonlyMap<string, readonly StoredRun[]> {
-  const sets = new Map<string, StoredRun[]>();
-  for (const run of runs) sets.set(run.setId, [...(sets.get(run.setId) ?? []), run]);
+export function setsOf(runs: readonly SetRun[]): ReadonlyMap<string, readonly SetRun[]> {
+  const sets = new Map<string, SetRun[]>();
+  for (const run of runs) {
+    const set = sets.get(run.setId);
+    if (set === undefined) sets.set(run.setId, [run]);
+    else set.push(run);
+  }
   return sets;
 }

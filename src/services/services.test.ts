@@ -5,6 +5,7 @@ import { openStore } from '@/store';
 import { checkTicket } from '@/wire/ticket';
 import { boardOf } from './board';
 import {
+  deviceForm,
   finished,
   furnish,
   openTestConsole,
@@ -22,7 +23,8 @@ import { ledgerOf } from './ledger';
 import { peerBaseUrl } from './peer-address';
 import { runPageOf, samplesDocumentOf } from './run-page';
 import { removeDevice } from './removals';
-import { saveDevice, setUpOf } from './set-up';
+import { saveDevice } from './devices';
+import { setUpOf } from './set-up';
 import { forgiveRunningRuns, SILENT_AFTER_MS, sweepSilentRuns } from './sweep-silent-runs';
 
 const ORIGIN = 'http://192.0.2.20:4870';
@@ -148,7 +150,7 @@ describe('the console', () => {
         value: { groups: [{ spotName: 'Workshop', rows: [{ deviceName: 'Press desk' }] }] },
       });
       const cells = board.ok ? board.value.groups[0]!.rows[0]!.cells : [];
-      expect(cells.filter((cell) => cell !== null)).toMatchObject([{ runId, verdict: 'full', rating: 'collapsed' }]);
+      expect(cells.flatMap(({ cell }) => cell ?? [])).toMatchObject([{ runId, verdict: 'full', rating: 'collapsed' }]);
       expect(await ledgerOf(console.context, {})).toMatchObject({
         ok: true,
         value: { total: 1, runs: [{ id: runId, verdict: 'full' }] },
@@ -302,11 +304,11 @@ describe('the console', () => {
   describe('the set-up', () => {
     it('keeps two devices from having one name, and gives spots by name', async () => {
       const { siteId } = { siteId: (await setUpOf(console.context)).site!.id };
-      const form = { name: 'Press desk', spotName: ' workshop ', linkChoice: 'wired', negotiatedMbps: 1000 } as const;
-      expect((await saveDevice(console.context, siteId, null, form)).ok).toBe(true);
-      const second = await saveDevice(console.context, siteId, null, { ...form, name: 'PRESS DESK' });
+      const form = (name: string, spotName = ' workshop ') => deviceForm({ name, spotName });
+      expect((await saveDevice(console.context, siteId, null, form('Press desk'))).ok).toBe(true);
+      const second = await saveDevice(console.context, siteId, null, form('PRESS DESK'));
       expect(second).toMatchObject({ ok: false, fault: { code: 'name-taken' } });
-      await saveDevice(console.context, siteId, null, { ...form, name: 'Bench', spotName: 'Workshop' });
+      await saveDevice(console.context, siteId, null, form('Bench', 'Workshop'));
       const { spots, devices } = await setUpOf(console.context);
       expect(spots.map((spot) => spot.name)).toEqual(['workshop']);
       expect(devices.map((device) => device.spotName)).toEqual(['workshop', 'workshop']);

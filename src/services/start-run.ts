@@ -5,6 +5,7 @@ import {
   yardstickBps,
   yardstickOf,
   type Direction,
+  type Link,
   type Plan,
   type TurnNeed,
 } from '@/core';
@@ -13,7 +14,8 @@ import { type ConsoleFaultCode, done, failed, type Outcome, type RunGrant, type 
 import { signTicket } from '@/wire/ticket';
 import type { ConsoleContext } from './console-context';
 import { peerBaseUrl } from './peer-address';
-import { planOfRow } from './plan-of-row';
+import { crossingOf } from './line-choice';
+import { peerFor } from './peer-choice';
 import { proofOf } from './proofs';
 import { spotNamed } from './spot-named';
 import { continuedSet } from './run-sets';
@@ -26,17 +28,21 @@ type Result<Value> = Promise<Outcome<Value, ConsoleFaultCode>>;
 
 /** The device that the answers describe: an existing one, brought up to date, or a new one. */
 async function deviceOf(context: ConsoleContext, { site, bound }: Admission, order: StartRun): Result<Device> {
-  if (bound !== null && order.deviceId !== bound) return failed('device-not-yours');
-  const devices = await context.store.sites.devicesOf(site.id);
-  const existing = devices.find((device) => device.id === order.deviceId);
+  const { sites } = context.store;
+  const devices = await sites.devicesOf(site.id);
+  // By whatever id it was known before.
+  const knownId = order.deviceId === null ? null : ((await sites.device(order.deviceId))?.id ?? null);
+  const existing = devices.find((device) => device.id === knownId);
   if (order.deviceId !== null && existing === undefined) return failed('device-unknown');
+  if (bound !== null && existing?.id !== bound) return failed('device-not-yours');
   const name = order.deviceName ?? existing?.name;
   if (name === undefined) return failed('request-malformed', { complaint: 'deviceName: give it a name' });
   const namesake = devices.find((device) => device.name.toLocaleLowerCase() === name.toLocaleLowerCase());
   if (namesake !== undefined && namesake.id !== existing?.id) return failed('name-taken', { what: 'device', name });
   const spotId = await spotNamed(context, site.id, order.spotName);
-  const device: Device = { id: existing?.id ?? context.newId(), siteId: site.id, spotId, name, link: order.link };
-  await context.store.sites.saveDevice(device);
+  const fresh = { id: context.newId(), siteId: site.id, kind: order.deviceKind, notes: '', simulated: false };
+  const device: Device = { ...(existing ?? fresh), spotId, name, link: order.link };
+  await sites.saveDevice(device);
   return done(device);
 }
 
@@ -47,7 +53,7 @@ export interface PreparedRun {
   readonly device: Device;
   readonly peer: StoredPeer;
   readonly baseUrl: string;
-  readonly line: Line | undefined;
+  readonly line: Line | null;
   readonly plan: Plan | null;
   /** What no other run may use meanwhile. */
   readonly needs: readonly TurnNeed[];
@@ -59,9 +65,16 @@ export interface RunOrigin {
   readonly together: string | null;
 }
 
-/** What a run of a reach needs for itself: the provider's line, or the port of the peer inside. */
-export function needsOf(reach: StartRun['reach'], peerId: string, lineId: string | undefined): TurnNeed[] {
-  return reach === 'local' || lineId === undefined ? [`peer:${peerId}`] : [`line:${lineId}`];
+/** What a run needs for itself: the provider's line or the port of the peer inside, and the air of its access point. */
+export function needsOf(
+  siteId: string,
+  { reach, id: peerId }: Pick<StoredPeer, 'reach' | 'id'>,
+  lineId: string | undefined,
+  link: Link,
+): TurnNeed[] {
+  const path: TurnNeed = reach === 'local' || lineId === undefined ? `peer:${peerId}` : `line:${lineId}`;
+  if (link.medium !== 'wifi' || link.accessPoint === undefined) return [path];
+  return [path, `air:${siteId} ${link.accessPoint.toLocaleLowerCase()}`];
 }
 
 /**
@@ -79,10 +92,11 @@ export async function prepareRun(
   const admission = await admit(context, { ...visitor, code: order.code });
   if (!admission.ok) return admission;
   const { site } = admission.value;
-  const { sites, runs } = context.store;
-  const peer = (await sites.peersOf(site.id)).find((candidate) => candidate.reach === order.reach);
-  const baseUrl = peer === undefined ? null : peerBaseUrl(peer.address, origin);
-  if (peer === undefined || baseUrl === null) return failed('peer-missing', { reach: order.reach });
+  const { runs } = context.store;
+  const peer = await peerFor(context, site.id, order.reach);
+  const baseUrl = peer === null ? null : peerBaseUrl(peer.address, origin);
+  if (peer === null || baseUrl === null) return failed('peer-missing', { reach: order.reach });
+  if (peer.otherKey !== null) return failed('peer-key-changed', { peer: peer.name });
   if (origin.startsWith('https:') && baseUrl.startsWith('http:')) return failed('peer-plain', { peer: peer.name });
   const found = await deviceOf(context, admission.value, order);
   if (!found.ok) return found;
@@ -91,9 +105,9 @@ export async function prepareRun(
   const busy = (await runs.running()).find((run) => run.deviceId === device.id);
   if (busy !== undefined && !isSilent(busy, nowMs)) return failed('device-busy', { device: device.name });
   if (busy !== undefined) await sweepSilentRuns(context);
-  const line = order.reach === 'local' ? undefined : (await sites.linesOf(site.id))[0];
-  const plan = line === undefined ? null : planOfRow(await sites.planAt(line.id, nowMs));
-  return done({ order, site, device, peer, baseUrl, line, plan, needs: needsOf(order.reach, peer.id, line?.id) });
+  const crossing = await crossingOf(context, site.id, peer, nowMs);
+  const needs = needsOf(site.id, peer, crossing.line?.id, order.link);
+  return done({ order, site, device, peer, baseUrl, ...crossing, needs });
 }
 
 /** Grants a prepared run: writes it down as running, with its conditions, and signs the ticket for the peer. */
@@ -129,7 +143,7 @@ export async function grantRun(
     peerName: peer.name,
     lineName: line?.name ?? null,
     linkKind: linkKindOf(order.link),
-    practice: peer.practice,
+    practice: peer.practice || device.simulated,
     peerLinkBps: null,
     otherPeerThanUsual: usualPeerId !== null && usualPeerId !== peer.id,
     demo: false,
@@ -149,6 +163,9 @@ export async function grantRun(
     idleMs: null,
     addedMs: null,
     report: null,
+    brief: null,
+    notes: '',
+    shareNumber: null,
     sketch: null,
   });
   const yardstick = (direction: Direction) =>

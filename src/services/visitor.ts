@@ -28,6 +28,8 @@ export async function admit(
 ): Promise<Outcome<Admission, 'code-unknown' | 'code-ended' | 'too-many-tries' | 'not-joined' | 'site-missing'>> {
   const { sites } = context.store;
   const known = await deviceOfCookie(context, visitor.cookie);
+  if (visitor.address !== null && !readClientAddress(visitor.address).sameMachine)
+    context.reached.note(visitor.address, context.wallMs());
   const sameMachine = visitor.address !== null && readClientAddress(visitor.address).sameMachine;
   const admitted = (site: Site, bound: string | null = null) =>
     done({ site, bound, knownDeviceId: known?.siteId === site.id ? known.id : null });

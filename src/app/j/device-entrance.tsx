@@ -1,3 +1,4 @@
+import { headers } from 'next/headers';
 import { joinPageOf, theConsole } from '@/services';
 import { DevicePage } from '@/ui/device/device-page';
 import { CONSOLE_FAULTS, problemOf, profileSchema } from '@/wire';
@@ -12,7 +13,8 @@ interface DeviceEntranceProps {
 
 /** Lets a device in, or says why not and asks for the code. */
 export async function DeviceEntrance({ code, profile }: DeviceEntranceProps) {
-  const joined = await joinPageOf(theConsole(), await visitorWith(code));
+  const userAgent = (await headers()).get('user-agent') ?? '';
+  const joined = await joinPageOf(theConsole(), await visitorWith(code), userAgent);
   if (joined.ok) return <DevicePage join={joined.value} profile={profileSchema.catch('standard').parse(profile)} />;
   const problem = problemOf(CONSOLE_FAULTS, joined.fault);
   return <CodeForm title={problem.title} detail={problem.detail} askCode={joined.fault.code !== 'site-missing'} />;

@@ -14,12 +14,19 @@ export type Link =
       readonly linkRateBps: number | null;
       /** Whether the far end of the run is on the same access point, so that each byte crosses the air twice. */
       readonly sharedAir?: boolean | undefined;
+      readonly channel?: number | undefined;
+      readonly widthMHz?: number | undefined;
+      readonly signalDbm?: number | undefined;
+      /** Name or BSSID; devices on one access point share its air. */
+      readonly accessPoint?: string | undefined;
     }
   | {
       readonly medium: 'tunnel';
       readonly kind?: TunnelKind | undefined;
       /** The rate of the Ethernet or line that carries the tunnel. */
       readonly carrierBps?: number | undefined;
+      /** What the device reaches the tunnel over. */
+      readonly rides?: 'wired' | 'wifi' | 'mobile' | undefined;
     }
   | { readonly medium: 'unknown' };
 
@@ -32,6 +39,15 @@ export type TunnelKind = (typeof TUNNEL_KINDS)[number];
 /** Rates at which an Ethernet port comes up (IEEE 802.3), bits per second. */
 export const ETHERNET_RATES_BPS = [10e6, 100e6, 1e9, 2.5e9, 5e9, 10e9, 25e9] as const;
 export const USUAL_MTU_BYTES = 1500;
+
+/** Widths of Wi-Fi channels (IEEE 802.11), MHz. */
+export const WIFI_WIDTHS_MHZ = [20, 40, 80, 160, 320] as const;
+export const TUNNEL_RIDES = ['wired', 'wifi', 'mobile'] as const;
+
+/** The link without what changes by itself from one minute to the next: two runs over the same link have the same. */
+export function steadyLink(link: Link): Link {
+  return link.medium === 'wifi' ? { ...link, signalDbm: undefined, linkRateBps: null } : link;
+}
 
 /** One short key per kind of link: what the columns of the board and the filters of the ledger go by. */
 export const LINK_KINDS = ['wired', 'wifi-2.4', 'wifi-5', 'wifi-6', 'wifi', 'tunnel', 'unknown'] as const;

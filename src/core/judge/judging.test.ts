@@ -1,6 +1,7 @@
 import { seededRandom } from '../stats/seeded-random';
 import { copyTime } from './copy-time';
 import { differenceOf } from './group-difference';
+import { planThroughTunnel, type Plan } from './plan';
 import { summarizeSet } from './run-set';
 import { suitabilityOf, type SuitabilityInput } from './suitability';
 import { delayImpairment, meanOpinionScore, transmissionRating } from './voice-rating';
@@ -123,5 +124,24 @@ describe('copy time', () => {
 
   it('is unknown without rates', () => {
     expect(copyTime(1e9, [])).toBeNull();
+  });
+});
+
+describe('a tunnel between two lines', () => {
+  const line = (name: string, downBps: number, upBps: number, basis: Plan['basis'] = 'payload'): Plan => ({
+    ...{ name, downBps, upBps, leastDownBps: downBps / 2, leastUpBps: null, basis, fullFrom: 0.9 },
+  });
+
+  it('gives in each direction what the slower end gives, and promises no least rate', () => {
+    const plan = planThroughTunnel(line('fibre', 500e6, 100e6), line('cable', 150e6, 20e6));
+    expect(plan).toMatchObject({ downBps: 20e6, upBps: 100e6, leastDownBps: null, slowerEnd: 'fibre and cable' });
+    const back = planThroughTunnel(line('cable', 150e6, 20e6), line('fibre', 500e6, 100e6));
+    expect(back).toMatchObject({ downBps: 100e6, upBps: 20e6 });
+  });
+
+  it('counts payload also where a contract counts what is on the line', () => {
+    const plan = planThroughTunnel(line('fibre', 500e6, 100e6), line('cable', 150e6, 15.18e6, 'line'));
+    expect(plan.downBps / 14.48e6).toBeCloseTo(1, 6);
+    expect(plan.basis).toBe('payload');
   });
 });

@@ -25,6 +25,8 @@ export interface YardstickInput {
 
 function planWords(plan: Plan, direction: Direction): string {
   const nominal = nominalRateFigure(direction === 'down' ? plan.downBps : plan.upBps);
+  if (plan.slowerEnd !== undefined)
+    return `between ${plan.slowerEnd} the slower end gives ${nominal} Mb/s ${direction}`;
   if (plan.basis === 'payload') return `the plan says ${nominal} Mb/s`;
   const payload = rateFigure(planPayloadBps(plan, direction));
   return `the plan says ${nominal} Mb/s on the line × 1448/1518 = ${payload} Mb/s of payload`;

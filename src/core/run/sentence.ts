@@ -42,6 +42,7 @@ function heldOf({ down, up, fitness }: RunReport, { reach, plan }: RunConditions
       return 'What the link can carry is not known, so there is nothing to hold this against.';
     return `The cable can show ${rateFigure(down.yardstick.rateBps)}: ${judged}.`;
   }
+  if (plan?.slowerEnd !== undefined) return `The slower end of the tunnel gives ${planFigures(plan)}: ${judged}.`;
   if (plan === null) return 'No plan is known for this line: enter it in the set-up to have this judged.';
   const slowCable = fitness.find((flag) => flag.code === 'link-below-plan');
   if (slowCable !== undefined) {

@@ -3,9 +3,11 @@ import { ceilingOfLink } from '../ceiling/link-ceiling';
 import { planPayloadBps, type Plan } from '../judge/plan';
 import type { Reach } from '../judge/yardstick';
 
+export const SEGMENT_KINDS = ['device', 'link', 'hop', 'router', 'line', 'tunnel', 'far-end'] as const;
+
 /** One length of the straw. `capacityBps` is what it can carry at best, null when nobody knows. */
 export interface StrawSegment {
-  readonly kind: 'device' | 'link' | 'hop' | 'router' | 'line' | 'tunnel' | 'far-end';
+  readonly kind: (typeof SEGMENT_KINDS)[number];
   readonly label: string;
   readonly capacityBps: number | null;
   /** Whether this is where the rest is held back. */

@@ -26,5 +26,7 @@ export function interquartileMean(values: readonly number[]): number | null {
 /** Means of each `span` neighbours, one for every place where so many follow. Example: ([1, 3, 5], 2) → [2, 4]. */
 export function movingMeans(values: readonly number[], span: number): number[] {
   if (span <= 1) return [...values];
-  return values.slice(0, Math.max(0, values.length - span + 1)).map((_, from) => mean(values.slice(from, from + span))!);
+  return values
+    .slice(0, Math.max(0, values.length - span + 1))
+    .map((_, from) => mean(values.slice(from, from + span))!);
 }

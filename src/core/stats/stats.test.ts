@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { blockBootstrapInterval } from './block-bootstrap';
-import { interquartileMean, mean } from './mean';
+import { interquartileMean, mean, movingMeans } from './mean';
 import { median, percentile } from './percentile';
 import { seededRandom } from './seeded-random';
 
@@ -86,5 +86,13 @@ describe('block bootstrap', () => {
 
   it('says nothing about fewer than two blocks', () => {
     expect(blockBootstrapInterval([1, 2, 3], mean, { blockLength: 3, draws: 50, random: seededRandom(1) })).toBeNull();
+  });
+});
+
+describe('moving means', () => {
+  it('are the means of neighbours, one for each place where enough follow', () => {
+    expect(movingMeans([1, 3, 5, 7], 2)).toEqual([2, 4, 6]);
+    expect(movingMeans([1, 3, 5], 1)).toEqual([1, 3, 5]);
+    expect(movingMeans([1, 3], 3)).toEqual([]);
   });
 });

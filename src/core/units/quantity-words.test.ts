@@ -3,6 +3,7 @@ import {
   ageWords,
   byteRateWords,
   delayWords,
+  durationWords,
   nominalRateFigure,
   rateFigure,
   rateWords,
@@ -52,5 +53,19 @@ describe('quantities in words', () => {
     [90_000_000, '1 d'],
   ])('writes an age of %d ms as %s', (ageMs, words) => {
     expect(ageWords(ageMs)).toBe(words);
+  });
+});
+
+describe('a length of time', () => {
+  it.each([
+    [0.2, '1 s'],
+    [47, '47 s'],
+    [720, '12 min'],
+    [7200, '2 h'],
+    [12_000, '3 h 20 min'],
+    [187_200, '2 d 4 h'],
+    [172_800, '2 d'],
+  ])('of %d seconds is %s', (seconds, words) => {
+    expect(durationWords(seconds)).toBe(words);
   });
 });

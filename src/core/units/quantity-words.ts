@@ -83,3 +83,13 @@ export function ageWords(ageMs: number): string {
   if (days < 60) return `${days} d`;
   return `${Math.floor(days / 30)} months`;
 }
+
+/** A length of time in words, to two places: "47 s", "12 min", "3 h 20 min", "2 d 4 h". */
+export function durationWords(seconds: number): string {
+  if (seconds < 90) return `${Math.max(1, Math.round(seconds))} s`;
+  const minutes = Math.round(seconds / 60);
+  if (minutes < 90) return `${minutes} min`;
+  const hours = Math.floor(minutes / 60);
+  if (hours < 48) return minutes % 60 === 0 ? `${hours} h` : `${hours} h ${minutes % 60} min`;
+  return hours % 24 === 0 ? `${Math.floor(hours / 24)} d` : `${Math.floor(hours / 24)} d ${hours % 24} h`;
+}

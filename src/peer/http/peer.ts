@@ -1,3 +1,4 @@
+import type { KeyObject } from 'node:crypto';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Socket } from 'node:net';
 import type { Duplex } from 'node:stream';
@@ -9,6 +10,7 @@ import {
   PEER_PREFIX,
   type Outcome,
   type PeerFaultCode,
+  type PeerInfo,
   type ChannelAnswer,
   type SessionOpened,
   type UdpAdmission,
@@ -19,6 +21,7 @@ import { answerFault, answerJson, OPEN_HEADERS, rawFault } from './answer';
 import { openUpload, receiveBulk, type UploadSink } from './bulk-up';
 import { sendBulk } from './bulk-down';
 import { readClientAddress } from '@/wire/address';
+import { showIdentity } from '@/wire/ticket';
 import { describePeer, type PeerIdentity } from './peer-info';
 import { PeerSockets } from './peer-sockets';
 import { interfaceBps } from '../kernel/interface-speed';
@@ -39,6 +42,8 @@ const METHODS: Readonly<Record<string, 'GET' | 'POST'>> = {
 const LONGEST_OFFER = 16_384;
 
 export interface PeerOptions extends SessionRegistryOptions, PeerIdentity {
+  /** Proves that this is the same peer as before; null for one that proves nothing. */
+  readonly identity?: KeyObject | null;
   /** Answers UDP probes; null while that is not enabled. */
   readonly reflector?: StampReflector | null;
   /** Opens data channels to browsers; null while that is not enabled. */
@@ -73,7 +78,7 @@ export class Peer {
     const method = METHODS[url.pathname];
     if (method === undefined) return refuse('path-unknown');
     if (request.method !== method) return refuse('method-not-allowed');
-    if (url.pathname === PEER_PATHS.info) return answerJson(response, 200, this.#info());
+    if (url.pathname === PEER_PATHS.info) return answerJson(response, 200, this.#identified(url));
     if (url.pathname === PEER_PATHS.sessions) return this.#open(url, request, response);
     if (url.pathname === PEER_PATHS.channel) return void this.#openChannel(url, request, response);
     if (url.pathname === PEER_PATHS.udp) return this.#admitUdp(url, request, response);
@@ -84,7 +89,14 @@ export class Peer {
     this.#sockets.upgrade(url, request, socket, head);
   }
 
-  #info() {
+  /** The info document, signed for whoever sent a challenge along. */
+  #identified(url: URL): PeerInfo {
+    const { identity = null } = this.options;
+    const shown = identity === null ? null : showIdentity(identity, url.searchParams.get('challenge') ?? '');
+    return shown === null ? this.#info() : { ...this.#info(), identity: shown };
+  }
+
+  #info(): PeerInfo {
     const udp = (this.options.reflector ?? null) !== null;
     const dataChannel = (this.options.channels ?? null) !== null;
     return describePeer(this.options, this.#sessions, { udp, dataChannel }, this.options);

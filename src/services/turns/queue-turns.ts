@@ -2,6 +2,8 @@ import { holdOf, holdWords, type ProfileName, type Reach } from '@/core';
 import type { StoredTurn } from '@/store';
 import { done, failed, type ConsoleFaultCode, type Outcome, type QueueOrder } from '@/wire';
 import type { ConsoleContext } from '../console-context';
+import { crossingOf } from '../line-choice';
+import { peerFor } from '../peer-choice';
 import { needsOf } from '../start-run';
 import { aboutMs, moveQueue, turnState } from './turn-desk';
 
@@ -14,18 +16,16 @@ export async function queueTurns(
   const { sites, turns } = context.store;
   const site = await sites.byId(order.siteId);
   if (site === null) return failed('site-missing');
-  const [devices, peers, lines] = await Promise.all([
-    sites.devicesOf(site.id),
-    sites.peersOf(site.id),
-    sites.linesOf(site.id),
-  ]);
+  const devices = await sites.devicesOf(site.id);
   const chosen = order.deviceIds.map((id) => devices.find((device) => device.id === id));
   if (chosen.includes(undefined)) return failed('device-unknown');
   const asked: StoredTurn[] = [];
   const nowMs = context.wallMs();
   for (const reach of order.reaches) {
-    const peer = peers.find((candidate) => candidate.reach === reach);
-    if (peer === undefined) return failed('peer-missing', { reach });
+    const peer = await peerFor(context, site.id, reach);
+    if (peer === null) return failed('peer-missing', { reach });
+    if (peer.otherKey !== null) return failed('peer-key-changed', { peer: peer.name });
+    const { line } = await crossingOf(context, site.id, peer, nowMs);
     for (let time = 0; time < order.times; time += 1) {
       const together = order.together ? context.newId() : null;
       for (const device of chosen)
@@ -36,7 +36,7 @@ export async function queueTurns(
           deviceName: device!.name,
           reach,
           profile: order.profile,
-          needs: needsOf(reach, peer.id, lines[0]?.id),
+          needs: needsOf(site.id, peer, line?.id, device!.link),
           together,
           askedBy,
           askedAtMs: nowMs,

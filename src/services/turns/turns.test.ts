@@ -1,9 +1,17 @@
 import { NO_SAMPLES } from '@/core';
 import type { QueueOrder, StandingOrder, StartRun } from '@/wire';
-import { finished, furnish, openTestConsole, orderFor, STRANGER, type TestConsole } from '../console-for-tests';
+import {
+  deviceForm,
+  finished,
+  furnish,
+  openTestConsole,
+  orderFor,
+  STRANGER,
+  type TestConsole,
+} from '../console-for-tests';
 import { deviceCookieValue } from '../device-cookie';
+import { saveDevice } from '../devices';
 import { handInRun } from '../hand-in-run';
-import { saveDevice } from '../set-up';
 import {
   askForRun,
   ASKS_WITHIN_MS,
@@ -48,9 +56,7 @@ describe('turns at the console', () => {
 
   /** A device of the office that stands by, with what it was told. */
   const standing = async (name: string) => {
-    const saved = await saveDevice(console.context, siteId, null, {
-      ...{ name, spotName: 'Workshop', linkChoice: 'wired', negotiatedMbps: 1000 },
-    });
+    const saved = await saveDevice(console.context, siteId, null, deviceForm({ name }));
     if (!saved.ok) throw new Error(saved.fault.code);
     const told: StandingOrder[] = [];
     const cookie = deviceCookieValue(console.context, saved.value.id);
@@ -260,5 +266,13 @@ describe('turns at the console', () => {
     expect(desk.told).toEqual([{ kind: 'dismissed', reason: 'elsewhere' }]);
     await desk.session.leave();
     expect(console.context.standing.isPresent(desk.id)).toBe(true);
+  });
+
+  it('keeps devices on one access point from measuring at once, and lets those on another', async () => {
+    const wifi = (accessPoint: string) => ({ medium: 'wifi', band: '5', linkRateBps: null, accessPoint }) as const;
+    await granted({ deviceName: 'Tablet', reach: 'local', link: wifi('Glue room ceiling') });
+    await end(await granted({ deviceName: 'Phone', reach: 'internet', link: wifi('Office') }));
+    const second = await waiting({ deviceName: 'Laptop', reach: 'internet', link: wifi('glue room ceiling') });
+    expect(second.why).toBe('Tablet is measuring on the same access point');
   });
 });

@@ -7,9 +7,10 @@ import { turns } from './0003-turns';
 import { conditions } from './0004-conditions';
 import { apiTokens } from './0005-api-tokens';
 import { removals } from './0006-removals';
+import { office } from './0007-office';
 import type { Migration } from './migration';
 
-export const MIGRATIONS: readonly Migration[] = [firstTables, access, turns, conditions, apiTokens, removals];
+export const MIGRATIONS: readonly Migration[] = [firstTables, access, turns, conditions, apiTokens, removals, office];
 
 /**
  * Brings the schema up to date. A file that already holds tables is first copied beside itself

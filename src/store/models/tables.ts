@@ -7,10 +7,12 @@ import {
   type Sequelize,
 } from 'sequelize';
 import type {
+  DeviceKind,
   Link,
   Plan,
   ProfileName,
   Reach,
+  RunBrief,
   RunReport,
   RunSketch,
   ToldCondition,
@@ -30,6 +32,20 @@ export interface SiteRow extends Row<SiteRow> {
   /** From then on the code opens nothing. */
   joinCodeUntilMs: number;
   demo: boolean;
+  /** Null while it stands; a day after it was removed it is gone for good. */
+  removedAtMs: number | null;
+}
+
+/** From this time on the site used this line. */
+export interface LineSwitchRow extends Row<LineSwitchRow> {
+  siteId: string;
+  lineId: string;
+  atMs: number;
+}
+
+/** A device that turned out to be another one. */
+export interface DeviceAliasRow extends Row<DeviceAliasRow> {
+  deviceId: string;
 }
 
 /** The technician's passphrase, hashed (scrypt, RFC 7914). There is at most one. */
@@ -74,6 +90,10 @@ export interface DeviceRow extends Row<DeviceRow> {
   spotId: string | null;
   name: string;
   link: Link;
+  kind: DeviceKind | null;
+  notes: string;
+  /** Played by the demo, behind practice lines. */
+  simulated: boolean;
 }
 
 export interface PeerRow extends Row<PeerRow> {
@@ -84,6 +104,14 @@ export interface PeerRow extends Row<PeerRow> {
   address: string;
   /** Whether a practice line stands in front of it. */
   practice: boolean;
+  /** Runs of its reach go to this one; at most one peer of a site and reach is pinned. */
+  pinned: boolean;
+  /** By which it proves that it is the same as before, as it showed it first; null until it has. */
+  publicKey: string | null;
+  /** Another key that it showed since; null when it never did. */
+  otherKey: string | null;
+  /** The office in which it stands, when it is one of ours; only for a tunnel. */
+  farSiteId: string | null;
 }
 
 export interface RunRow extends Row<RunRow> {
@@ -120,6 +148,8 @@ export interface RunRow extends Row<RunRow> {
   idleMs: number | null;
   addedMs: number | null;
   report: RunReport | null;
+  /** What lists need of the report. */
+  brief: RunBrief | null;
   sketch: RunSketch | null;
   /** Runs of the same set were made under the same conditions; see services/run-sets. */
   setId: string;
@@ -131,6 +161,10 @@ export interface RunRow extends Row<RunRow> {
   told: ToldCondition[];
   /** What the device noticed before the run, a sentence each. */
   noticed: string[];
+  /** What the technician wrote beside it. */
+  notes: string;
+  /** Counts the links by which it was shared; null while it is shared by none. */
+  shareNumber: number | null;
 }
 
 /** A place in the queue for what a run needs. The order is that of `askedAtMs`, then `place`. */
@@ -165,10 +199,10 @@ export interface ApiTokenRow extends Row<ApiTokenRow> {
   usedAtMs: number | null;
 }
 
-/** A device or a peer that was removed, whole; the id is its own. */
+/** A device, a peer or a line with its plans that was removed, whole; the id is its own. */
 export interface RemovalRow extends Row<RemovalRow> {
   siteId: string;
-  kind: 'device' | 'peer';
+  kind: 'device' | 'peer' | 'line';
   name: string;
   removed: object;
   removedAtMs: number;
@@ -180,6 +214,8 @@ export interface Tables {
   readonly passphrases: ModelStatic<PassphraseRow>;
   readonly signIns: ModelStatic<SignInRow>;
   readonly sites: ModelStatic<SiteRow>;
+  readonly lineSwitches: ModelStatic<LineSwitchRow>;
+  readonly deviceAliases: ModelStatic<DeviceAliasRow>;
   readonly lines: ModelStatic<LineRow>;
   readonly plans: ModelStatic<PlanRow>;
   readonly spots: ModelStatic<SpotRow>;
@@ -228,9 +264,18 @@ export function defineTables(sequelize: Sequelize): Tables {
     ),
     sites: sequelize.define<SiteRow>(
       'Site',
-      columns({ id, name: text, joinCode: text, joinCodeUntilMs: number, demo: yesNo }),
+      columns({ id, name: text, joinCode: text, joinCodeUntilMs: number, demo: yesNo, removedAtMs: maybeNumber }),
       { ...plain, tableName: 'sites' },
     ),
+    lineSwitches: sequelize.define<LineSwitchRow>(
+      'LineSwitch',
+      columns({ id, siteId: text, lineId: text, atMs: number }),
+      { ...plain, tableName: 'line_switches' },
+    ),
+    deviceAliases: sequelize.define<DeviceAliasRow>('DeviceAlias', columns({ id, deviceId: text }), {
+      ...plain,
+      tableName: 'device_aliases',
+    }),
     lines: sequelize.define<LineRow>('Line', columns({ id, siteId: text, name: text, provider: text }), {
       ...plain,
       tableName: 'lines',
@@ -257,12 +302,18 @@ export function defineTables(sequelize: Sequelize): Tables {
     }),
     devices: sequelize.define<DeviceRow>(
       'Device',
-      columns({ id, siteId: text, spotId: maybeText, name: text, link: json }),
+      columns({
+        ...{ id, siteId: text, spotId: maybeText, name: text, link: json },
+        ...{ kind: maybeText, notes: text, simulated: yesNo },
+      }),
       { ...plain, tableName: 'devices' },
     ),
     peers: sequelize.define<PeerRow>(
       'Peer',
-      columns({ id, siteId: text, name: text, reach: text, address: text, practice: yesNo }),
+      columns({
+        ...{ id, siteId: text, name: text, reach: text, address: text, practice: yesNo, pinned: yesNo },
+        ...{ publicKey: maybeText, otherKey: maybeText, farSiteId: maybeText },
+      }),
       { ...plain, tableName: 'peers' },
     ),
     runs: sequelize.define<RunRow>(
@@ -302,12 +353,15 @@ export function defineTables(sequelize: Sequelize): Tables {
         idleMs: maybeNumber,
         addedMs: maybeNumber,
         report: maybeJson,
+        brief: maybeJson,
         sketch: maybeJson,
         setId: text,
         askedBy: maybeText,
         together: maybeText,
         told: json,
         noticed: json,
+        notes: { ...text, defaultValue: '' },
+        shareNumber: { type: DataTypes.INTEGER, allowNull: true },
       }),
       { ...plain, tableName: 'runs' },
     ),

@@ -1,8 +1,25 @@
 import { Op, type Attributes, type Sequelize } from 'sequelize';
 import type { RemovalRow, Tables } from '../models/tables';
-import type { Device, StoredPeer } from './site-queries';
+import type { Device, Line, LineSwitch, StoredPeer, StoredPlan } from './site-queries';
 
 export type StoredRemoval = Attributes<RemovalRow>;
+
+/** A device that was merged into another, with the runs that were its own. */
+type MergedDevice = Device & { readonly mergedRunIds: readonly string[] };
+
+/** What a removal of an older version does not hold. */
+const PLAIN_DEVICE = { kind: null, notes: '', simulated: false } as const;
+const PLAIN_PEER = { pinned: false, publicKey: null, otherKey: null, farSiteId: null } as const;
+
+/** A line with what goes when it goes. */
+export interface RemovedLine {
+  readonly line: Line;
+  readonly plans: readonly StoredPlan[];
+  readonly switches: readonly LineSwitch[];
+}
+
+/** SQLite binds only so many values in one statement. */
+const BATCH = 500;
 
 /** Removing and putting back. What was removed is kept whole, and either stands in its table or among the removals. */
 export class RemovalQueries {
@@ -24,20 +41,53 @@ export class RemovalQueries {
     return (await this.tables.removals.findByPk(id))?.get({ plain: true }) ?? null;
   }
 
+  /**
+   * Makes one device of two: the runs of the first go to the second, and whoever knows itself as the first is known as
+   * the second. What is needed to undo it is kept with the removal.
+   */
+  async mergeDevices(removal: StoredRemoval, intoId: string): Promise<void> {
+    const { id } = removal;
+    await this.sequelize.transaction(async (transaction) => {
+      const moved = await this.tables.runs.findAll({ where: { deviceId: id }, attributes: ['id'], transaction });
+      const merged: MergedDevice = { ...(removal.removed as Device), mergedRunIds: moved.map((run) => run.id) };
+      await this.tables.runs.update({ deviceId: intoId }, { where: { deviceId: id }, transaction });
+      await this.tables.deviceAliases.update({ deviceId: intoId }, { where: { deviceId: id }, transaction });
+      await this.tables.deviceAliases.upsert({ id, deviceId: intoId }, { transaction });
+      await this.tables.removals.upsert({ ...removal, removed: merged }, { transaction });
+      await this.tables.devices.destroy({ where: { id }, transaction });
+    });
+  }
+
   async remove(removal: StoredRemoval): Promise<void> {
     await this.sequelize.transaction(async (transaction) => {
       const where = { id: removal.id };
       await this.tables.removals.upsert(removal, { transaction });
       if (removal.kind === 'device') await this.tables.devices.destroy({ where, transaction });
-      else await this.tables.peers.destroy({ where, transaction });
+      else if (removal.kind === 'peer') await this.tables.peers.destroy({ where, transaction });
+      else await this.tables.lines.destroy({ where, transaction });
     });
   }
 
   async putBack(removal: StoredRemoval): Promise<void> {
     await this.sequelize.transaction(async (transaction) => {
       await this.tables.removals.destroy({ where: { id: removal.id }, transaction });
-      if (removal.kind === 'device') await this.tables.devices.create(removal.removed as Device, { transaction });
-      else await this.tables.peers.create(removal.removed as StoredPeer, { transaction });
+      if (removal.kind === 'device') {
+        const { mergedRunIds = [], ...device } = removal.removed as Partial<MergedDevice> & Device;
+        await this.tables.devices.create({ ...PLAIN_DEVICE, ...device }, { transaction });
+        await this.tables.deviceAliases.destroy({ where: { id: device.id }, transaction });
+        for (let from = 0; from < mergedRunIds.length; from += BATCH)
+          await this.tables.runs.update(
+            { deviceId: device.id },
+            { where: { id: mergedRunIds.slice(from, from + BATCH) }, transaction },
+          );
+      } else if (removal.kind === 'peer') {
+        await this.tables.peers.create({ ...PLAIN_PEER, ...(removal.removed as StoredPeer) }, { transaction });
+      } else {
+        const { line, plans, switches } = removal.removed as RemovedLine;
+        await this.tables.lines.create(line, { transaction });
+        await this.tables.plans.bulkCreate([...plans], { transaction });
+        await this.tables.lineSwitches.bulkCreate([...switches], { transaction });
+      }
     });
   }
 

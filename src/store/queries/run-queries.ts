@@ -1,17 +1,45 @@
-import { Op, QueryTypes, type Attributes, type Sequelize, type WhereOptions } from 'sequelize';
+import { col, fn, Op, QueryTypes, where, type Attributes, type Sequelize, type WhereOptions } from 'sequelize';
 import type { LinkKind, Reach, RunSamples } from '@/core';
 import type { RunRow, Tables } from '../models/tables';
 import { packSamples, unpackSamples } from '../samples-blob';
 
 export type StoredRun = Attributes<RunRow>;
 /** A run without its long columns, for lists. */
-export type RunLine = Omit<StoredRun, 'report'>;
+export type RunLine = Omit<StoredRun, 'report' | 'brief'>;
+/** A finished run as far as its set is judged by it. */
+export type SetRun = Pick<StoredRun, (typeof SET_COLUMNS)[number]>;
+
+const SET_COLUMNS = [
+  ...(['id', 'setId', 'deviceId', 'linkKind', 'reach', 'lineId', 'plan', 'practice', 'sameMachine'] as const),
+  ...(['startedAtMs', 'downBps', 'upBps', 'addedMs', 'brief'] as const),
+] as const;
+
+/** Rows of a plain query know no types: JSON comes as text, truth as 0 and 1. */
+function setRunOf(row: Record<string, unknown>): SetRun {
+  const json = (text: unknown) => (text === null ? null : (JSON.parse(text as string) as unknown));
+  const sameMachine = row.sameMachine === null ? null : row.sameMachine === 1;
+  return {
+    ...row,
+    ...{ plan: json(row.plan), brief: json(row.brief), practice: row.practice === 1, sameMachine },
+  } as SetRun;
+}
+
+/** Columns that lists do not need. */
+const LONG_COLUMNS = ['report', 'brief'] as const;
 
 /** What the ledger can be narrowed to. */
 export interface RunFilter {
   readonly deviceId?: string | undefined;
   readonly linkKind?: LinkKind | undefined;
   readonly reach?: Reach | undefined;
+  /** Part of the name of the device, its spot or the peer. */
+  readonly text?: string | undefined;
+}
+
+/** Runs with a text in one of their names. SQLite folds the case of the letters A to Z. */
+function named(text: string): WhereOptions<RunRow> {
+  const holds = (column: string) => where(fn('instr', fn('lower', col(column)), text.toLowerCase()), Op.gt, 0);
+  return { [Op.or]: [holds('deviceName'), holds('spotName'), holds('peerName')] };
 }
 
 /** How a running run ends. */
@@ -87,7 +115,7 @@ export class RunQueries {
   async list(siteId: string, filter: RunFilter, limit: number, offset: number): Promise<RunLine[]> {
     const rows = await this.tables.runs.findAll({
       where: this.#where(siteId, filter),
-      attributes: { exclude: ['report'] },
+      attributes: { exclude: [...LONG_COLUMNS] },
       order: [['startedAtMs', 'DESC']],
       limit,
       offset,
@@ -99,26 +127,61 @@ export class RunQueries {
     return this.tables.runs.count({ where: this.#where(siteId, filter) });
   }
 
-  /** The newest finished run of each device, kind of link and reach. Runs that measured only delay have no place there. */
-  async newestOfEach(siteId: string): Promise<StoredRun[]> {
-    const found = await this.sequelize.query<{ id: string }>(
-      `SELECT id FROM (
-         SELECT id, ROW_NUMBER() OVER (PARTITION BY deviceId, linkKind, reach ORDER BY startedAtMs DESC) AS place
-         FROM runs WHERE siteId = :siteId AND status = 'finished' AND profile NOT IN ('delay', 'paced'))
-       WHERE place = 1`,
+  /**
+   * For each device, kind of link and reach of a site: all finished runs of the newest set, the oldest first. Runs that
+   * measured only delay have no place there.
+   */
+  async newestSets(siteId: string): Promise<SetRun[]> {
+    const columns = SET_COLUMNS.map((name) => `runs."${name}"`).join(', ');
+    // With MAX, SQLite takes the other columns from the row that has it.
+    const rows = await this.sequelize.query<Record<string, unknown>>(
+      `SELECT ${columns} FROM runs JOIN (
+         SELECT setId, MAX(startedAtMs) FROM runs
+         WHERE siteId = :siteId AND status = 'finished' AND profile NOT IN ('delay', 'paced')
+         GROUP BY deviceId, linkKind, reach) AS newest ON runs.setId = newest.setId
+       WHERE runs.status = 'finished' ORDER BY runs.startedAtMs`,
       { replacements: { siteId }, type: QueryTypes.SELECT },
     );
-    const rows = await this.tables.runs.findAll({ where: { id: found.map((row) => row.id) } });
+    return rows.map(setRunOf);
+  }
+
+  /** Finished runs of a set, with their reports; the oldest first. */
+  async ofSet(setId: string): Promise<StoredRun[]> {
+    const rows = await this.tables.runs.findAll({ where: { setId, status: 'finished' }, order: ['startedAtMs'] });
     return rows.map((row) => row.get({ plain: true }));
   }
 
-  /** Finished runs of sets, with their reports; the oldest first. */
-  async ofSets(setIds: readonly string[]): Promise<StoredRun[]> {
-    const rows = await this.tables.runs.findAll({
-      where: { setId: [...setIds], status: 'finished' },
-      order: ['startedAtMs'],
-    });
-    return rows.map((row) => row.get({ plain: true }));
+  /** Finished runs of a site and reach since a time, as far as sets are judged by them; the oldest first. */
+  async finishedSince(siteId: string, reach: Reach, sinceMs: number): Promise<SetRun[]> {
+    const columns = SET_COLUMNS.map((name) => `"${name}"`).join(', ');
+    const rows = await this.sequelize.query<Record<string, unknown>>(
+      `SELECT ${columns} FROM runs WHERE siteId = :siteId AND reach = :reach AND status = 'finished'
+         AND profile NOT IN ('delay', 'paced') AND startedAtMs >= :sinceMs ORDER BY startedAtMs`,
+      { replacements: { siteId, reach, sinceMs }, type: QueryTypes.SELECT },
+    );
+    return rows.map(setRunOf);
+  }
+
+  /** The runs of a device and reach just before and after one. */
+  async neighbours(run: StoredRun): Promise<{ readonly before: RunLine | null; readonly after: RunLine | null }> {
+    const { siteId, deviceId, reach, startedAtMs } = run;
+    const next = async (op: symbol, direction: 'ASC' | 'DESC') => {
+      const row = await this.tables.runs.findOne({
+        where: { siteId, deviceId, reach, startedAtMs: { [op]: startedAtMs } },
+        attributes: { exclude: [...LONG_COLUMNS] },
+        order: [['startedAtMs', direction]],
+      });
+      return row?.get({ plain: true }) ?? null;
+    };
+    return { before: await next(Op.lt, 'DESC'), after: await next(Op.gt, 'ASC') };
+  }
+
+  async saveNotes(id: string, notes: string): Promise<void> {
+    await this.tables.runs.update({ notes }, { where: { id } });
+  }
+
+  async saveShare(id: string, shareNumber: number | null): Promise<void> {
+    await this.tables.runs.update({ shareNumber }, { where: { id } });
   }
 
   async startedTogether(together: string): Promise<StoredRun[]> {
@@ -145,12 +208,13 @@ export class RunQueries {
     return row?.peerId ?? null;
   }
 
-  #where(siteId: string, { deviceId, linkKind, reach }: RunFilter): WhereOptions<RunRow> {
+  #where(siteId: string, { deviceId, linkKind, reach, text }: RunFilter): WhereOptions<RunRow> {
     return {
       siteId,
       ...(deviceId === undefined ? {} : { deviceId }),
       ...(linkKind === undefined ? {} : { linkKind }),
       ...(reach === undefined ? {} : { reach }),
+      ...(text === undefined ? {} : { [Op.and]: [named(text)] }),
     };
   }
 }

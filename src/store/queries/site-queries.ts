@@ -1,9 +1,10 @@
 import type { Attributes, Model } from 'sequelize';
 import { Op } from 'sequelize';
-import type { DeviceRow, LineRow, PeerRow, PlanRow, SiteRow, SpotRow, Tables } from '../models/tables';
+import type { DeviceRow, LineRow, LineSwitchRow, PeerRow, PlanRow, SiteRow, SpotRow, Tables } from '../models/tables';
 
 export type Site = Attributes<SiteRow>;
 export type Line = Attributes<LineRow>;
+export type LineSwitch = Attributes<LineSwitchRow>;
 export type StoredPlan = Attributes<PlanRow>;
 export type Spot = Attributes<SpotRow>;
 export type Device = Attributes<DeviceRow>;
@@ -18,15 +19,35 @@ export class SiteQueries {
   constructor(private readonly tables: Tables) {}
 
   async all(): Promise<Site[]> {
-    return (await this.tables.sites.findAll({ order: ['name'] })).map((row) => plain(row)!);
+    const rows = await this.tables.sites.findAll({ where: { removedAtMs: null }, order: ['name'] });
+    return rows.map((row) => plain(row)!);
   }
 
   async byId(id: string): Promise<Site | null> {
-    return plain(await this.tables.sites.findByPk(id));
+    return plain(await this.tables.sites.findOne({ where: { id, removedAtMs: null } }));
   }
 
   async byJoinCode(joinCode: string): Promise<Site | null> {
-    return plain(await this.tables.sites.findOne({ where: { joinCode } }));
+    return plain(await this.tables.sites.findOne({ where: { joinCode, removedAtMs: null } }));
+  }
+
+  /** Offices that were removed and can be put back, the newest first. */
+  async removed(): Promise<Site[]> {
+    const rows = await this.tables.sites.findAll({
+      where: { removedAtMs: { [Op.not]: null } },
+      order: [['removedAtMs', 'DESC']],
+    });
+    return rows.map((row) => plain(row)!);
+  }
+
+  /** Sets or takes back the time at which an office was removed. */
+  async markRemoved(id: string, removedAtMs: number | null): Promise<void> {
+    await this.tables.sites.update({ removedAtMs }, { where: { id } });
+  }
+
+  /** Deletes offices that were removed too long ago, with their lines, devices, peers, runs and samples. */
+  async forgetRemovedBefore(removedAtMs: number): Promise<void> {
+    await this.tables.sites.destroy({ where: { removedAtMs: { [Op.lt]: removedAtMs } } });
   }
 
   async saveSite(site: Site): Promise<void> {
@@ -35,6 +56,30 @@ export class SiteQueries {
 
   async linesOf(siteId: string): Promise<Line[]> {
     return (await this.tables.lines.findAll({ where: { siteId }, order: ['name'] })).map((row) => plain(row)!);
+  }
+
+  /** Which line was taken into use when, the newest first. */
+  async lineSwitchesOf(siteId: string): Promise<LineSwitch[]> {
+    const rows = await this.tables.lineSwitches.findAll({ where: { siteId }, order: [['atMs', 'DESC']] });
+    return rows.map((row) => plain(row)!);
+  }
+
+  async saveLineSwitch(lineSwitch: LineSwitch): Promise<void> {
+    await this.tables.lineSwitches.upsert(lineSwitch);
+  }
+
+  /** The line that a site used at a time; null when it had none yet. */
+  async lineInUse(siteId: string, atMs: number): Promise<Line | null> {
+    const last = await this.tables.lineSwitches.findOne({
+      where: { siteId, atMs: { [Op.lte]: atMs } },
+      order: [['atMs', 'DESC']],
+    });
+    if (last === null) return null;
+    return plain(await this.tables.lines.findByPk(last.lineId));
+  }
+
+  async line(id: string): Promise<Line | null> {
+    return plain(await this.tables.lines.findByPk(id));
   }
 
   async saveLine(line: Line): Promise<void> {
@@ -78,8 +123,12 @@ export class SiteQueries {
     return (await this.tables.devices.findAll({ where: { siteId }, order: ['name'] })).map((row) => plain(row)!);
   }
 
+  /** A device by its id, or by one under which it was known before two were merged. */
   async device(id: string): Promise<Device | null> {
-    return plain(await this.tables.devices.findByPk(id));
+    const found = await this.tables.devices.findByPk(id);
+    if (found !== null) return plain(found);
+    const alias = await this.tables.deviceAliases.findByPk(id);
+    return alias === null ? null : plain(await this.tables.devices.findByPk(alias.deviceId));
   }
 
   async saveDevice(device: Device): Promise<void> {
@@ -96,5 +145,16 @@ export class SiteQueries {
 
   async savePeer(peer: StoredPeer): Promise<void> {
     await this.tables.peers.upsert(peer);
+  }
+
+  /** What a peer's keys are now; its other columns stay. */
+  async saveKeys(id: string, keys: Pick<StoredPeer, 'publicKey' | 'otherKey'>): Promise<void> {
+    await this.tables.peers.update(keys, { where: { id } });
+  }
+
+  /** Runs of a reach go to this peer from now on, and to no other of the site. */
+  async pinPeer({ id, siteId, reach }: StoredPeer): Promise<void> {
+    await this.tables.peers.update({ pinned: false }, { where: { siteId, reach, id: { [Op.ne]: id } } });
+    await this.tables.peers.update({ pinned: true }, { where: { id } });
   }
 }

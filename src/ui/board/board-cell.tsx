@@ -2,11 +2,13 @@ import Link from 'next/link';
 import { addedDelayWords, ageWords, rateFigure } from '@/core';
 import type { BoardCell as Cell } from '@/services';
 import { StrawBar } from '../straw/straw-bar';
+import type { CellMark } from './board-keys';
 import { VerdictMark } from '../verdict/verdict-mark';
 
 interface BoardCellProps {
   readonly cell: Cell;
   readonly nowMs: number;
+  readonly mark: CellMark;
   readonly label: string;
 }
 
@@ -25,9 +27,10 @@ function Rate({ direction, cell }: { readonly direction: 'down' | 'up'; readonly
 }
 
 /** The newest result in one place of the board: two straws, figures, added delay with its word, age, verdict. */
-export function BoardCell({ cell, nowMs, label }: BoardCellProps) {
+export function BoardCell({ cell, nowMs, mark, label }: BoardCellProps) {
   return (
     <Link
+      {...mark}
       href={`/runs/${cell.runId}`}
       prefetch={false}
       aria-label={label}
@@ -42,10 +45,7 @@ export function BoardCell({ cell, nowMs, label }: BoardCellProps) {
         {cell.linkBelowPlan && <span className="text-starved">kink</span>}
         {cell.addedMs !== null && (
           <span>
-            <span className="figure text-[0.72rem] text-delay">
-              {cell.addedMs === null ? '–' : addedDelayWords(cell.addedMs)}
-            </span>{' '}
-            {cell.rating}
+            <span className="figure text-[0.72rem] text-delay">{addedDelayWords(cell.addedMs)}</span> {cell.rating}
           </span>
         )}
         <span className="ml-auto">

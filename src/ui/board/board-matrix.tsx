@@ -1,7 +1,9 @@
 import { linkKindWords, type Reach } from '@/core';
-import type { Board, BoardColumn } from '@/services';
+import type { Board, BoardColumn, BoardRow } from '@/services';
 import { BoardCell } from './board-cell';
-import { JoinSlip, type JoinFacts } from './join-slip';
+import { BoardKeys, type CellMark } from './board-keys';
+import { EmptyCell } from './empty-cell';
+import type { JoinFacts } from './join-slip';
 import type { QueueRound } from './round-form';
 import { RunHere } from './run-here';
 
@@ -9,24 +11,6 @@ const REACH_WORDS: Record<Reach, string> = { local: 'local', internet: 'internet
 
 function columnWords({ linkKind, reach }: BoardColumn): string {
   return `${linkKindWords(linkKind)} · ${REACH_WORDS[reach]}`;
-}
-
-function EmptyCell({ join, what }: { readonly join: JoinFacts; readonly what: string }) {
-  return (
-    <JoinSlip
-      join={join}
-      wanted={`Nothing measured yet: ${what}. Open this there, and run.`}
-      trigger={
-        <button
-          type="button"
-          aria-label={`Nothing measured yet: ${what}. Show the code.`}
-          className="h-full min-h-14 w-full text-lg text-hairline hover:bg-sheet hover:text-ink focus-visible:text-ink"
-        >
-          +
-        </button>
-      }
-    />
-  );
 }
 
 interface BoardMatrixProps {
@@ -37,9 +21,21 @@ interface BoardMatrixProps {
 
 /** Devices by spot, one column for each link and reach. An empty place is an invitation. */
 export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
+  const rows = board.groups.flatMap((group) =>
+    group.rows.map((row, place) => ({ row, spotName: group.spotName, first: place === 0 })),
+  );
+  const markOf = (row: BoardRow, rowIndex: number, column: BoardColumn, columnIndex: number): CellMark => ({
+    'data-row': rowIndex,
+    'data-column': columnIndex,
+    'data-device': row.deviceId,
+    'data-name': row.deviceName,
+    'data-reach': column.reach,
+    'data-stands': row.standsBy ? 'yes' : 'no',
+    tabIndex: rowIndex === 0 && columnIndex === 0 ? 0 : -1,
+  });
   return (
-    <div className="overflow-x-auto">
-      <table className="w-full border-collapse">
+    <BoardKeys queue={queue}>
+      <table className="w-full border-collapse" aria-label="Devices by link and reach">
         <thead>
           <tr className="text-left text-sm text-quiet">
             <th className="w-44 py-1.5 font-normal">
@@ -53,40 +49,41 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
           </tr>
         </thead>
         <tbody>
-          {board.groups.flatMap((group) =>
-            group.rows.map((row, place) => (
-              <tr
-                key={row.deviceId}
-                className={place === 0 ? 'border-t-[1.5px] border-ink' : 'border-t border-hairline'}
-              >
-                <th scope="row" className="max-w-48 py-2 pr-3 text-left align-top font-normal">
-                  {place === 0 && (
-                    <span className="block truncate text-xs text-quiet">{group.spotName ?? 'no spot'}</span>
-                  )}
-                  <span className="line-clamp-3 break-words">{row.deviceName}</span>
-                  {row.standsBy && <RunHere row={row} reaches={board.reaches} queue={queue} />}
-                </th>
-                {row.cells.map((cell, index) => {
-                  const column = columnWords(board.columns[index]!);
-                  return (
-                    <td key={column} className="h-px border-l border-hairline p-0 align-top">
-                      {cell === null ? (
-                        <EmptyCell join={join} what={`${row.deviceName}, ${column}`} />
-                      ) : (
-                        <BoardCell
-                          cell={cell}
-                          nowMs={board.nowMs}
-                          label={`${row.deviceName}, ${column}: ${cell.verdict}. Open the run.`}
-                        />
-                      )}
-                    </td>
-                  );
-                })}
-              </tr>
-            )),
-          )}
+          {rows.map(({ row, spotName, first }, rowIndex) => (
+            <tr key={row.deviceId} className={first ? 'border-t-[1.5px] border-ink' : 'border-t border-hairline'}>
+              <th scope="row" className="max-w-48 py-2 pr-3 text-left align-top font-normal">
+                {first && <span className="block truncate text-xs text-quiet">{spotName ?? 'no spot'}</span>}
+                <span className="line-clamp-3 break-words">{row.deviceName}</span>
+                {row.standsBy && <RunHere row={row} reaches={board.reaches} queue={queue} />}
+              </th>
+              {row.cells.map(({ cell, kept }, index) => {
+                const column = board.columns[index]!;
+                const words = columnWords(column);
+                const mark = markOf(row, rowIndex, column, index);
+                return (
+                  <td key={words} className={`h-px border-l border-hairline p-0 align-top ${kept ? '' : 'opacity-35'}`}>
+                    {cell === null ? (
+                      <EmptyCell
+                        join={join}
+                        mark={mark}
+                        what={`${row.deviceName}, ${words}`}
+                        runs={row.standsBy && row.linkKind === column.linkKind ? queue : null}
+                      />
+                    ) : (
+                      <BoardCell
+                        cell={cell}
+                        mark={mark}
+                        nowMs={board.nowMs}
+                        label={`${row.deviceName}, ${words}: ${cell.verdict}. Open the run.`}
+                      />
+                    )}
+                  </td>
+                );
+              })}
+            </tr>
+          ))}
         </tbody>
       </table>
-    </div>
+    </BoardKeys>
   );
 }

@@ -1,11 +1,12 @@
 'use client';
 
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Dialog } from 'radix-ui';
 import type { Reach } from '@/core';
-import type { BoardRow } from '@/services';
+import type { Board } from '@/services';
 import type { QueueOrder } from '@/wire';
 import { Button } from '../parts/button';
+import { isTyping } from '../shell/console-keys';
 
 const REACH_WORDS: Record<Reach, string> = { local: 'local', internet: 'internet', tunnel: 'tunnel' };
 const TIMES = [1, 3, 5] as const;
@@ -15,18 +16,36 @@ const PROFILES = ['quick', 'standard', 'thorough', 'delay'] as const;
 export type QueueRound = (order: Omit<QueueOrder, 'siteId'>) => Promise<string | null>;
 
 interface RoundFormProps {
-  readonly rows: readonly BoardRow[];
+  readonly rows: Board['devices'];
   readonly reaches: readonly Reach[];
   readonly queue: QueueRound;
+  /** Whether it is open already when the page comes. */
+  readonly opened?: boolean;
 }
 
 /** "These devices, so many times each, local then internet": a whole round at once. */
-export function RoundForm({ rows, reaches, queue }: RoundFormProps) {
-  const [open, setOpen] = useState(false);
+export function RoundForm({ rows, reaches, queue, opened = false }: RoundFormProps) {
+  const [open, setOpen] = useState(opened);
+  const [wasOpened, setWasOpened] = useState(opened);
+  // Asked for by its name while the board is there already.
+  if (opened !== wasOpened) {
+    setWasOpened(opened);
+    if (opened) setOpen(true);
+  }
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key.toLowerCase() !== 'n' || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (isTyping(event.target) || document.querySelector('[role="dialog"]') !== null) return;
+      event.preventDefault();
+      setOpen(true);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger asChild>
-        <Button>Start a round</Button>
+        <Button aria-keyshortcuts="n">Start a round</Button>
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/40" />
@@ -42,7 +61,12 @@ export function RoundForm({ rows, reaches, queue }: RoundFormProps) {
   );
 }
 
-function RoundFields({ rows, reaches, queue, onQueued }: RoundFormProps & { readonly onQueued: () => void }) {
+function RoundFields({
+  rows,
+  reaches,
+  queue,
+  onQueued,
+}: Omit<RoundFormProps, 'opened'> & { readonly onQueued: () => void }) {
   const [complaint, setComplaint] = useState<string | null>(null);
   const [sending, setSending] = useState(false);
   const send = async (form: FormData) => {

@@ -33,19 +33,22 @@ const TOLD_WORDS: Record<ToldCondition, string> = {
 };
 
 interface BeforeRunProps {
+  /** What the console noticed, a sentence each. */
+  readonly notices: readonly string[];
   readonly told: readonly ToldCondition[];
   readonly onTold: (told: readonly ToldCondition[]) => void;
 }
 
 /** A short list of things to check first: what was noticed, and what only the person can know. */
-export function BeforeRun({ told, onTold }: BeforeRunProps) {
-  const facts = useSyncExternalStore(
+export function BeforeRun({ notices, told, onTold }: BeforeRunProps) {
+  const seen = useSyncExternalStore(
     onNetworkChange,
     () => noticedNow().join('\n'),
     () => '',
   )
     .split('\n')
     .filter(Boolean);
+  const facts = [...notices, ...seen];
   return (
     <section className="mt-6 text-[0.9375rem] text-quiet">
       <ul className="space-y-1">

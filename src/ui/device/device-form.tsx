@@ -1,11 +1,19 @@
 'use client';
 
 import { useState } from 'react';
-import { linkKindOf, nominalRateFigure, type Link, type ProfileName, type Reach, type ToldCondition } from '@/core';
+import type { Link, ProfileName, Reach, ToldCondition } from '@/core';
 import type { JoinPage } from '@/services';
 import type { StartRun } from '@/wire';
 import { noticedNow } from './before-run';
-import { linkOfChoice, LINK_CHOICE_WORDS, RATE_CHOICES_MBPS, type DeviceLinkChoice } from './link-choice';
+import {
+  answersOfLink,
+  LINK_CHOICE_WORDS,
+  linkOfAnswers,
+  RATE_CHOICES_MBPS,
+  type DeviceLinkChoice,
+  type LinkAnswers,
+} from './link-choice';
+import { LinkMore } from './link-more';
 
 const NEW_DEVICE = '';
 const REACH_WORDS: Record<Reach, string> = {
@@ -28,26 +36,25 @@ export function profileWords(profile: ProfileName): string {
 }
 
 /** The answers on the device page, as they stand. */
-export interface DeviceAnswers {
+export interface DeviceAnswers extends LinkAnswers {
   readonly deviceId: string;
   readonly newName: string;
   readonly spotName: string;
-  readonly link: DeviceLinkChoice;
-  readonly rateMbps: string;
   readonly reach: Reach;
   readonly profile: ProfileName;
   readonly told: readonly ToldCondition[];
 }
 
+const UNKNOWN: Link = { medium: 'unknown' };
+const deviceOf = (join: JoinPage, deviceId: string) => join.devices.find(({ id }) => id === deviceId);
+
 function answersFor(join: JoinPage, deviceId: string, before?: DeviceAnswers): DeviceAnswers {
-  const device = join.devices.find((candidate) => candidate.id === deviceId);
-  const link: Link = device?.link ?? { medium: 'unknown' };
+  const device = deviceOf(join, deviceId);
   return {
+    ...answersOfLink(device?.link ?? UNKNOWN),
     deviceId,
-    newName: before?.newName ?? '',
+    newName: before?.newName ?? join.proposed.name,
     spotName: device?.spotName ?? before?.spotName ?? '',
-    link: linkKindOf(link),
-    rateMbps: link.medium === 'wired' && link.negotiatedBps !== null ? nominalRateFigure(link.negotiatedBps) : '',
     reach: before?.reach ?? join.reaches[0]?.reach ?? 'local',
     profile: before?.profile ?? 'standard',
     told: before?.told ?? [],
@@ -64,7 +71,8 @@ export function orderOf(join: JoinPage, answers: DeviceAnswers, turnId: string |
     deviceId: answers.deviceId === NEW_DEVICE ? null : answers.deviceId,
     deviceName: answers.deviceId === NEW_DEVICE ? answers.newName.trim() : null,
     spotName: answers.spotName,
-    link: linkOfChoice(answers.link, answers.rateMbps),
+    deviceKind: answers.deviceId === NEW_DEVICE ? join.proposed.kind : null,
+    link: linkOfAnswers(answers, deviceOf(join, answers.deviceId)?.link ?? UNKNOWN),
     reach: answers.reach,
     profile: answers.profile,
     told: [...answers.told],
@@ -164,7 +172,7 @@ export function DeviceForm({ join, answers, onAnswers, onRun, busy }: DeviceForm
             <select
               className="field"
               value={answers.link}
-              onChange={(event) => change({ link: event.target.value as DeviceLinkChoice })}
+              onChange={(event) => change({ link: event.target.value as DeviceLinkChoice, rateMbps: '' })}
             >
               {Object.entries(LINK_CHOICE_WORDS).map(([key, words]) => (
                 <option key={key} value={key}>
@@ -190,6 +198,7 @@ export function DeviceForm({ join, answers, onAnswers, onRun, busy }: DeviceForm
             </Line>
           )}
         </div>
+        <LinkMore answers={answers} onAnswers={change} />
         <Line question="How thoroughly?">
           <select
             className="field"

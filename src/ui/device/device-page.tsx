@@ -176,7 +176,7 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
         onRun={() => void run()}
         busy={view.status === 'asking'}
       />
-      <BeforeRun told={answers.told} onTold={(told) => setAnswers({ ...answers, told })} />
+      <BeforeRun notices={join.notices} told={answers.told} onTold={(told) => setAnswers({ ...answers, told })} />
       <StandingNote standing={standing} />
     </>
   );

@@ -92,15 +92,52 @@ export function TextField({ name, label, value, unit, hint, list, kind }: FieldP
   );
 }
 
-interface ChoiceFieldProps extends Omit<FieldProps, 'unit' | 'list'> {
-  readonly options: readonly (readonly [string, string])[];
-}
-
-export function ChoiceField({ name, label, value, hint, options }: ChoiceFieldProps) {
+/** Several lines of free text. */
+export function NoteField({ name, label, value, hint }: Omit<FieldProps, 'unit' | 'list' | 'kind'>) {
   const { id, key, error, defaultValue, described } = useField(name, value);
   return (
     <LabelledField id={id} label={label} error={error} {...(hint === undefined ? {} : { hint })}>
-      <select key={key} id={id} name={name} defaultValue={defaultValue} className="field" {...described}>
+      <textarea key={key} id={id} name={name} defaultValue={defaultValue} rows={2} className="field" {...described} />
+    </LabelledField>
+  );
+}
+
+/** A box to tick. */
+export function TickField({ name, label, value }: { readonly name: string; readonly label: string; value: boolean }) {
+  const state = useContext(FormStateContext);
+  const ticked = state.status === 'invalid' ? state.typed[name] === 'on' : value;
+  return (
+    <label className="flex min-h-11 items-end gap-2 pb-1">
+      <input
+        key={`${state.status} ${ticked}`}
+        type="checkbox"
+        name={name}
+        defaultChecked={ticked}
+        className="mb-1 size-4 accent-[var(--ink)]"
+      />
+      {label}
+    </label>
+  );
+}
+
+interface ChoiceFieldProps extends Omit<FieldProps, 'unit' | 'list'> {
+  readonly options: readonly (readonly [string, string])[];
+  readonly onChoose?: (value: string) => void;
+}
+
+export function ChoiceField({ name, label, value, hint, options, onChoose }: ChoiceFieldProps) {
+  const { id, key, error, defaultValue, described } = useField(name, value);
+  return (
+    <LabelledField id={id} label={label} error={error} {...(hint === undefined ? {} : { hint })}>
+      <select
+        key={key}
+        id={id}
+        name={name}
+        defaultValue={defaultValue}
+        onChange={(event) => onChoose?.(event.target.value)}
+        className="field"
+        {...described}
+      >
         {options.map(([option, words]) => (
           <option key={option} value={option}>
             {words}

@@ -1,17 +1,33 @@
 import { nominalRateFigure, type Link, type ToldCondition } from '@/core';
 import type { RunPage } from '@/services';
+import { RIDES_WORDS, TUNNEL_WORDS } from '../device/link-details';
 
 function linkWords(link: Link): string {
   switch (link.medium) {
     case 'wired': {
       const rate =
         link.negotiatedBps === null ? 'rate not known' : `came up at ${nominalRateFigure(link.negotiatedBps)} Mb/s`;
-      return `cable, ${rate}, MTU ${link.mtuBytes}`;
+      const more = [link.vlan ? ', VLAN tag' : '', link.pppoe ? ', PPPoE' : ''].join('');
+      return `cable, ${rate}, MTU ${link.mtuBytes}${more}`;
     }
-    case 'wifi':
-      return link.band === null ? 'Wi-Fi, band not known' : `Wi-Fi, ${link.band} GHz`;
+    case 'wifi': {
+      const { band, accessPoint, channel, widthMHz, linkRateBps, signalDbm, sharedAir } = link;
+      return [
+        band === null ? 'Wi-Fi, band not known' : `Wi-Fi, ${band} GHz`,
+        ...(accessPoint === undefined ? [] : [`access point ${accessPoint}`]),
+        ...(channel === undefined ? [] : [`channel ${channel}`]),
+        ...(widthMHz === undefined ? [] : [`${widthMHz} MHz wide`]),
+        ...(linkRateBps === null ? [] : [`link rate ${nominalRateFigure(linkRateBps)} Mb/s`]),
+        ...(signalDbm === undefined ? [] : [`signal ${signalDbm} dBm`]),
+        ...(sharedAir ? ['the peer on the same access point'] : []),
+      ].join(', ');
+    }
     case 'tunnel':
-      return 'VPN';
+      return [
+        link.kind === undefined ? 'VPN' : TUNNEL_WORDS[link.kind],
+        ...(link.rides === undefined ? [] : [`over ${RIDES_WORDS[link.rides]}`]),
+        ...(link.carrierBps === undefined ? [] : [`at ${nominalRateFigure(link.carrierBps)} Mb/s`]),
+      ].join(' ');
     case 'unknown':
       return 'not known';
   }
@@ -23,8 +39,15 @@ const TOLD_WORDS: Record<ToldCondition, string> = {
   others: 'others were using the line',
 };
 
+interface RunConditionsListProps {
+  readonly run: RunPage['run'];
+  readonly hasSamples: boolean;
+  /** Whether whoever reads this may have the samples too. */
+  readonly offersSamples: boolean;
+}
+
 /** The conditions of the run, and its raw samples. */
-export function RunConditionsList({ run, hasSamples }: { readonly run: RunPage['run']; readonly hasSamples: boolean }) {
+export function RunConditionsList({ run, hasSamples, offersSamples }: RunConditionsListProps) {
   const rows: [string, string][] = [
     ['link', linkWords(run.link)],
     ['spot', run.spotName ?? 'not given'],
@@ -57,8 +80,8 @@ export function RunConditionsList({ run, hasSamples }: { readonly run: RunPage['
           </div>
         ))}
       </dl>
-      <p className="mt-3 text-[0.9rem]">
-        {hasSamples ? (
+      <p className="mt-3 text-[0.9rem] print:hidden">
+        {hasSamples && !offersSamples ? null : hasSamples ? (
           <a
             href={`/api/v1/runs/${run.id}/samples`}
             download={`run-${run.id}.json`}

@@ -1,10 +1,26 @@
 import Link from 'next/link';
+import type { ReactNode } from 'react';
 import { addedDelayWords, rateFigure, rateWords, type RunSet } from '@/core';
 import type { RunPage } from '@/services';
 import { WallTime } from '../parts/wall-time';
 import { VerdictMark } from '../verdict/verdict-mark';
 
 type SetOfRuns = NonNullable<RunPage['set']>;
+
+interface OfRun {
+  readonly runId: string;
+  /** Whether the other runs can be opened from here. */
+  readonly links: boolean;
+}
+
+function RunLink({ id, links, children }: { readonly id: string; readonly links: boolean; children: ReactNode }) {
+  if (!links) return children;
+  return (
+    <Link href={`/runs/${id}`} prefetch={false} className="underline decoration-hairline">
+      {children}
+    </Link>
+  );
+}
 
 const SPREAD_WORDS: Record<RunSet['spreadKind'], string> = {
   range: 'from least to most',
@@ -19,7 +35,7 @@ function spreadWords(down: RunSet | null, up: RunSet | null): string {
 const ANSWER_WORDS = { met: 'the plan is met', 'not met': 'the plan is not met', 'cannot tell': 'they cannot tell' };
 
 /** The runs made under the same conditions, judged as one by their median; the odd one is shown and kept. */
-export function RunSetSection({ set, runId }: { readonly set: SetOfRuns; readonly runId: string }) {
+export function RunSetSection({ set, runId, links }: OfRun & { readonly set: SetOfRuns }) {
   const { runs, judgement } = set;
   const { count, down, up, added, verdict, planAnswer } = judgement;
   const isOdd = (index: number) => [down, up].some((figure) => figure?.odd.includes(index));
@@ -52,9 +68,9 @@ export function RunSetSection({ set, runId }: { readonly set: SetOfRuns; readonl
                     <WallTime atMs={run.startedAtMs} />, this one
                   </span>
                 ) : (
-                  <Link href={`/runs/${run.id}`} prefetch={false} className="underline decoration-hairline">
+                  <RunLink id={run.id} links={links}>
                     <WallTime atMs={run.startedAtMs} />
-                  </Link>
+                  </RunLink>
                 )}
               </td>
               <td className="figure text-right">{rateFigure(run.downBps)}</td>
@@ -71,7 +87,7 @@ export function RunSetSection({ set, runId }: { readonly set: SetOfRuns; readonl
 }
 
 /** Runs that began at the same instant: what each got of what they shared. */
-export function RunTogether({ runs, runId }: { readonly runs: RunPage['together']; readonly runId: string }) {
+export function RunTogether({ runs, runId, links }: OfRun & { readonly runs: RunPage['together'] }) {
   const sum = (pick: (run: RunPage['run']) => number | null) => {
     const known = runs.map(pick);
     return known.includes(null) ? null : known.reduce<number>((total, each) => total + (each ?? 0), 0);
@@ -100,9 +116,9 @@ export function RunTogether({ runs, runId }: { readonly runs: RunPage['together'
           {runs.map((run) => (
             <tr key={run.id} className={`border-t border-hairline ${run.id === runId ? 'font-semibold' : ''}`}>
               <td className="py-1">
-                <Link href={`/runs/${run.id}`} prefetch={false} className="underline decoration-hairline">
+                <RunLink id={run.id} links={links}>
                   {run.deviceName}
-                </Link>
+                </RunLink>
               </td>
               <td className="figure text-right">{rateFigure(run.downBps)}</td>
               <td className="figure text-right">{share(run.downBps, down)}</td>

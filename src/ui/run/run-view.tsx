@@ -6,21 +6,44 @@ import { StrawPath } from '../straw/straw-path';
 import { Strip } from '../strip/strip';
 import { StripTable } from '../strip/strip-table';
 import { FollowChanges } from '../board/follow-changes';
+import type { FormAction } from '../form/form-state';
+import { StripReader } from '../strip/strip-reader';
 import { RunConditionsList } from './run-conditions-list';
+import { RunCopyTime } from './run-copy-time';
 import { RunFigures } from './run-figures';
 import { RunFitness } from './run-fitness';
+import { RunNeighbours } from './run-neighbours';
+import { RunNotes } from './run-notes';
 import { RunSentenceBlock } from './run-sentence-block';
 import { RunSetSection, RunTogether } from './run-set';
+import { RunSharing } from './run-sharing';
 import { RunSuitability } from './run-suitability';
 import { YardstickArithmetic } from './yardstick-arithmetic';
 
-/** Everything about one run: the sentence first, then the pictures, then how it was judged and what it rests on. */
-export function RunView({
-  page: { run, straw, strip, result, unfinished, measuredBefore, set, together },
-}: {
+/** What only the technician does with a run; absent for the device that made it and for whoever has its link. */
+export interface RunActions {
+  readonly saveNotes: FormAction;
+  readonly share: () => Promise<void>;
+  readonly stopSharing: () => Promise<void>;
+}
+
+interface RunViewProps {
   readonly page: RunPage;
-}) {
+  readonly actions: RunActions | null;
+  /** Read by its link alone: nothing on it leads elsewhere. */
+  readonly shared?: boolean;
+}
+
+const STRIP = { width: 1200, height: 320 } as const;
+
+/** Everything about one run: the sentence first, then the pictures, then how it was judged and what it rests on. */
+export function RunView({ page, actions, shared = false }: RunViewProps) {
+  const { run, straw, strip, result, unfinished, measuredBefore, set, together, neighbours } = page;
   const report = result?.report ?? null;
+  const yardsticks = {
+    downBps: report === null ? null : yardstickBps(report.down.yardstick),
+    upBps: report === null ? null : yardstickBps(report.up.yardstick),
+  };
   return (
     <article>
       <header className="mb-4 flex flex-wrap items-baseline gap-x-4 text-quiet">
@@ -29,6 +52,7 @@ export function RunView({
           {linkKindWords(run.linkKind as LinkKind)} · {run.reach} · against {run.peerName}
         </span>
         <WallTime atMs={run.startedAtMs} className="ml-auto" />
+        {actions !== null && <RunNeighbours {...neighbours} />}
       </header>
       {run.status === 'running' && (
         <>
@@ -59,28 +83,31 @@ export function RunView({
       {report !== null && <YardstickArithmetic down={report.down.yardstick} up={report.up.yardstick} />}
       {strip !== null && (
         <section className="mt-6" aria-label="Strip">
-          <div className="border border-hairline">
-            <Strip
-              data={strip}
-              yardsticks={{
-                downBps: report === null ? null : yardstickBps(report.down.yardstick),
-                upBps: report === null ? null : yardstickBps(report.up.yardstick),
-              }}
-              width={1200}
-              height={320}
-            />
+          <StripReader data={strip} yardsticks={yardsticks} {...STRIP}>
+            <Strip data={strip} yardsticks={yardsticks} {...STRIP} />
+          </StripReader>
+          <div className="print:hidden">
+            <StripTable data={strip} />
           </div>
-          <StripTable data={strip} />
         </section>
       )}
-      <div className="mt-8 grid gap-x-12 gap-y-8 lg:grid-cols-[1.25fr_1fr]">
+      <div className="mt-8 grid gap-x-12 print:mt-4 print:grid-cols-2 print:gap-y-4 print:text-[0.72rem] gap-y-8 lg:grid-cols-[1.25fr_1fr]">
         {report !== null && <RunFigures report={report} />}
         <div className="space-y-8">
-          {set !== null && <RunSetSection set={set} runId={run.id} />}
-          {together.length > 1 && <RunTogether runs={together} runId={run.id} />}
+          {set !== null && <RunSetSection set={set} runId={run.id} links={!shared} />}
+          {together.length > 1 && <RunTogether runs={together} runId={run.id} links={!shared} />}
           {report !== null && <RunSuitability report={report} />}
           {report !== null && <RunFitness report={report} />}
-          <RunConditionsList run={run} hasSamples={strip !== null} />
+          {report !== null && <RunCopyTime rates={page.ratesOfMonth} />}
+          <RunConditionsList run={run} hasSamples={strip !== null} offersSamples={!shared} />
+          {actions === null && run.notes !== '' && (
+            <section aria-label="Notes">
+              <h2 className="mb-2 font-semibold">Notes</h2>
+              <p className="whitespace-pre-line break-words">{run.notes}</p>
+            </section>
+          )}
+          {actions !== null && <RunNotes notes={run.notes} save={actions.saveNotes} />}
+          {actions !== null && <RunSharing path={page.sharePath} share={actions.share} stop={actions.stopSharing} />}
         </div>
       </div>
     </article>

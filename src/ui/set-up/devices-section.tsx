@@ -1,38 +1,43 @@
 'use client';
 
-import { linkKindOf, linkKindWords, nominalRateFigure, type Link } from '@/core';
-import type { SetUp } from '@/services';
-import { LINK_CHOICE_WORDS } from '../device/link-choice';
+import { useState } from 'react';
+import { DEVICE_KINDS, linkKindOf, linkKindWords, nominalRateFigure, type Link } from '@/core';
+import type { SetUp, SetUpDevice } from '@/services';
 import { Button } from '../parts/button';
 import { Confirm } from '../parts/confirm';
 import type { EditActions } from '../form/form-state';
 import { Section } from './section';
-import { ChoiceField, ActionForm, TextField } from '../form/action-form';
+import { ActionForm, ChoiceField, NoteField, TextField } from '../form/action-form';
+import { LinkFields } from './link-fields';
+import { MergeDevice } from './merge-device';
 
-type Device = SetUp['devices'][number];
+export interface DeviceActions extends EditActions {
+  /** The first is the second: its runs become that one's. */
+  readonly merge: (fromId: string, intoId: string) => Promise<void>;
+}
 
 interface DevicesSectionProps extends Pick<SetUp, 'devices'> {
   readonly siteId: string;
-  readonly actions: EditActions;
+  readonly actions: DeviceActions;
   readonly spots: readonly string[];
 }
 
 function linkWords(link: Link): string {
-  const rate =
-    link.medium === 'wired' && link.negotiatedBps !== null ? `, ${nominalRateFigure(link.negotiatedBps)} Mb/s` : '';
-  return linkKindWords(linkKindOf(link)) + rate;
+  const kind = linkKindWords(linkKindOf(link));
+  if (link.medium === 'wired' && link.negotiatedBps !== null)
+    return `${kind}, ${nominalRateFigure(link.negotiatedBps)} Mb/s`;
+  if (link.medium === 'wifi' && link.accessPoint !== undefined) return `${kind}, ${link.accessPoint}`;
+  return kind;
 }
 
 interface DeviceFormProps {
   readonly siteId: string;
-  readonly device: Device | null;
-  readonly actions: EditActions;
+  readonly device: SetUpDevice | null;
+  readonly others: readonly SetUpDevice[];
+  readonly actions: DeviceActions;
 }
 
-function DeviceForm({ siteId, device, actions }: DeviceFormProps) {
-  const link = device?.link ?? ({ medium: 'unknown' } as const);
-  const negotiated =
-    link.medium === 'wired' && link.negotiatedBps !== null ? nominalRateFigure(link.negotiatedBps) : '';
+function DeviceForm({ siteId, device, others, actions }: DeviceFormProps) {
   return (
     <ActionForm
       action={actions.save}
@@ -40,13 +45,16 @@ function DeviceForm({ siteId, device, actions }: DeviceFormProps) {
       save={device === null ? 'Add the device' : 'Save the device'}
       beside={
         device !== null && (
-          <Confirm
-            trigger={<Button look="quiet">Remove</Button>}
-            title={`Remove ${device.name}?`}
-            consequence="It leaves the board. Its runs stay in the ledger under its name."
-            action="Remove it"
-            onConfirm={() => void actions.remove(device.id)}
-          />
+          <>
+            <Confirm
+              trigger={<Button look="quiet">Remove</Button>}
+              title={`Remove ${device.name}?`}
+              consequence="It leaves the board. Its runs stay in the ledger under its name."
+              action="Remove it"
+              onConfirm={() => void actions.remove(device.id)}
+            />
+            {others.length > 0 && <MergeDevice device={device} others={others} merge={actions.merge} />}
+          </>
         )
       }
     >
@@ -56,14 +64,29 @@ function DeviceForm({ siteId, device, actions }: DeviceFormProps) {
         <TextField name="name" label="name" value={device?.name ?? ''} />
         <TextField name="spotName" label="spot" value={device?.spotName ?? ''} list="set-up-spots" />
         <ChoiceField
-          name="linkChoice"
-          label="connected"
-          value={linkKindOf(link)}
-          options={Object.entries(LINK_CHOICE_WORDS)}
+          name="kind"
+          label="what it is"
+          value={device?.kind ?? ''}
+          options={[['', 'not said'], ...DEVICE_KINDS.map((kind) => [kind, kind] as const)]}
         />
-        <TextField name="negotiatedMbps" label="a cable came up at, if known" unit="Mb/s" value={negotiated} />
+        <LinkFields link={device?.link ?? { medium: 'unknown' }} />
+        <div className="sm:col-span-2">
+          <NoteField name="notes" label="notes" value={device?.notes ?? ''} />
+        </div>
       </div>
     </ActionForm>
+  );
+}
+
+/** A form that is made only once it is opened: an office has many devices. */
+function OpenedForm(props: DeviceFormProps & { readonly summary: React.ReactNode }) {
+  const [opened, setOpened] = useState(false);
+  const { summary, ...form } = props;
+  return (
+    <details onToggle={(event) => event.currentTarget.open && setOpened(true)}>
+      {summary}
+      <div className="pb-5 pt-2">{opened && <DeviceForm {...form} />}</div>
+    </details>
   );
 }
 
@@ -79,28 +102,35 @@ export function DevicesSection({ siteId, devices, spots, actions }: DevicesSecti
       <ul>
         {devices.map((device) => (
           <li key={device.id} className="border-b border-hairline">
-            <details className="group">
-              <summary className="grid cursor-pointer grid-cols-[1fr_8rem_10rem_2.5rem] gap-4 py-2 hover:bg-sheet">
-                <span className="break-words">{device.name}</span>
-                <span className="truncate text-quiet">{device.spotName || 'no spot'}</span>
-                <span className="text-quiet">{linkWords(device.link)}</span>
-                <span className="text-sm underline decoration-hairline underline-offset-4">edit</span>
-              </summary>
-              <div className="pb-5 pt-2">
-                <DeviceForm siteId={siteId} device={device} actions={actions} />
-              </div>
-            </details>
+            <OpenedForm
+              siteId={siteId}
+              device={device}
+              others={devices.filter((other) => other.id !== device.id)}
+              actions={actions}
+              summary={
+                <summary className="grid cursor-pointer grid-cols-[1fr_8rem_11rem_2.5rem] gap-4 py-2 hover:bg-sheet">
+                  <span className="min-w-0 break-words">{device.name}</span>
+                  <span className="truncate text-quiet">{device.spotName || 'no spot'}</span>
+                  <span className="truncate text-quiet">{linkWords(device.link)}</span>
+                  <span className="text-sm underline decoration-hairline underline-offset-4">edit</span>
+                </summary>
+              }
+            />
           </li>
         ))}
         <li>
-          <details>
-            <summary className="py-2 underline decoration-hairline underline-offset-4 hover:decoration-ink">
-              Add a device
-            </summary>
-            <div className="pb-3 pt-2">
-              <DeviceForm key={devices.length} siteId={siteId} device={null} actions={actions} />
-            </div>
-          </details>
+          <OpenedForm
+            key={devices.length}
+            siteId={siteId}
+            device={null}
+            others={[]}
+            actions={actions}
+            summary={
+              <summary className="py-2 underline decoration-hairline underline-offset-4 hover:decoration-ink">
+                Add a device
+              </summary>
+            }
+          />
         </li>
       </ul>
     </Section>

@@ -1,39 +1,50 @@
+'use client';
+
 import type { SetUp } from '@/services';
 import type { FormAction } from '../form/form-state';
-import { Button } from '../parts/button';
-import { WallTime } from '../parts/wall-time';
-import { Section } from './section';
 import { ActionForm, TextField } from '../form/action-form';
+import { Button } from '../parts/button';
+import { Confirm } from '../parts/confirm';
+import { Section } from './section';
 
 interface OfficeSectionProps {
   readonly site: NonNullable<SetUp['site']>;
   readonly save: FormAction;
-  readonly renewCode: (siteId: string) => Promise<void>;
+  readonly remove: (siteId: string) => Promise<void>;
+  readonly removeDemoData: () => Promise<void>;
 }
 
-export function OfficeSection({ site, save, renewCode }: OfficeSectionProps) {
+export function OfficeSection({ site, save, remove, removeDemoData }: OfficeSectionProps) {
   return (
-    <Section title="Office" hint="Devices join with its code.">
-      <ActionForm action={save} label="Office" save="Save the office">
-        <div className="grid gap-5 sm:grid-cols-[1fr_10rem]">
-          <TextField name="name" label="name" value={site.name} />
-          <div>
-            <p className="text-sm text-quiet">code</p>
-            <p className="figure py-1.5 text-lg">{site.joinCode}</p>
-          </div>
-        </div>
-      </ActionForm>
-      <form
-        action={renewCode.bind(null, site.id)}
-        className="mt-3 flex flex-wrap items-baseline gap-x-4 text-sm text-quiet"
+    <Section title="Office" hint="Everything that is measured belongs to an office.">
+      <ActionForm
+        action={save}
+        label="Office"
+        save="Save the office"
+        beside={
+          <>
+            <Confirm
+              trigger={<Button look="quiet">Remove this office</Button>}
+              title={`Remove ${site.name}?`}
+              consequence="Its lines, devices, peers and all of its runs go with it. It can be put back for a day."
+              action="Remove it"
+              onConfirm={() => void remove(site.id)}
+            />
+            {site.demo && (
+              <Confirm
+                trigger={<Button look="quiet">Remove all demo data</Button>}
+                title="Remove all demo data?"
+                consequence="Both made-up offices go, with all of their runs. They can be put back for a day."
+                action="Remove it"
+                onConfirm={() => void removeDemoData()}
+              />
+            )}
+          </>
+        }
       >
-        <span>
-          The code works until <WallTime atMs={site.joinCodeUntilMs} />. Devices that have joined stay.
-        </span>
-        <Button type="submit" look="quiet" className="text-sm">
-          Make a new code; the old one stops at once
-        </Button>
-      </form>
+        <input type="hidden" name="siteId" value={site.id} />
+        <TextField name="name" label="name" value={site.name} />
+      </ActionForm>
     </Section>
   );
 }

@@ -10,20 +10,28 @@ import { ChoiceField, ActionForm, TextField } from '../form/action-form';
 
 type Peer = SetUp['peers'][number];
 
-interface PeersSectionProps extends Pick<SetUp, 'peers' | 'publicKey'> {
+export interface PeerActions extends EditActions {
+  readonly pin: (peerId: string) => Promise<void>;
+  readonly acceptKey: (peerId: string) => Promise<void>;
+}
+
+interface PeersSectionProps extends Pick<SetUp, 'peers' | 'publicKey' | 'sites'> {
   readonly siteId: string;
-  readonly actions: EditActions;
+  readonly actions: PeerActions;
   /** Peer id → how it stands just now. */
   readonly states: Readonly<Record<string, ReactNode>>;
+  /** Which of the peers of each reach is nearest, in words; comes later than the rest. */
+  readonly nearest: ReactNode;
 }
 
 interface PeerFormProps {
   readonly siteId: string;
   readonly peer: Peer | null;
-  readonly actions: EditActions;
+  readonly otherSites: SetUp['sites'];
+  readonly actions: PeerActions;
 }
 
-function PeerForm({ siteId, peer, actions }: PeerFormProps) {
+function PeerForm({ siteId, peer, otherSites, actions }: PeerFormProps) {
   return (
     <ActionForm
       action={actions.save}
@@ -61,13 +69,61 @@ function PeerForm({ siteId, peer, actions }: PeerFormProps) {
           value={peer?.address ?? ''}
           hint="http://198.51.100.7:4870, or / for this machine"
         />
+        {otherSites.length > 0 && (
+          <ChoiceField
+            name="farSiteId"
+            label="behind a tunnel: it stands in"
+            value={peer?.farSiteId ?? ''}
+            options={[['', 'none of our offices'], ...otherSites.map(({ id, name }) => [id, name] as const)]}
+          />
+        )}
       </div>
+      {peer !== null && peer.publicKey !== null && (
+        <p className="mt-3 break-all text-sm text-quiet">
+          its key <span className="figure text-[0.75rem]">{peer.publicKey}</span>
+        </p>
+      )}
     </ActionForm>
   );
 }
 
+/** Whether runs go to this peer, and what to do about a key that changed. */
+function PeerStanding({ peer, alone, actions }: { peer: Peer; alone: boolean; actions: PeerActions }) {
+  if (peer.otherKey === null && alone) return null;
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-4 pb-2 text-sm">
+      {peer.otherKey !== null && (
+        <>
+          <p role="alert" className="font-medium text-starved">
+            It shows another key than before, so nothing is measured against it. If it was set up anew, accept the key;
+            if not, something else answers at its address.
+          </p>
+          <Confirm
+            trigger={<Button className="text-sm">Accept the new key</Button>}
+            title={`Is ${peer.name} still the same machine?`}
+            consequence="The key that it shows now is held against it from now on; the one before is forgotten."
+            action="Accept the new key"
+            onConfirm={() => void actions.acceptKey(peer.id)}
+          />
+        </>
+      )}
+      {!alone &&
+        (peer.pinned ? (
+          <span className="text-quiet">Runs of reach {peer.reach} go to this one.</span>
+        ) : (
+          <form action={actions.pin.bind(null, peer.id)}>
+            <Button type="submit" look="quiet" className="!min-h-7 text-sm">
+              Keep to this one for {peer.reach}
+            </Button>
+          </form>
+        ))}
+    </div>
+  );
+}
+
 /** The far ends of measurements, and how to start one elsewhere. */
-export function PeersSection({ siteId, peers, states, publicKey, actions }: PeersSectionProps) {
+export function PeersSection({ siteId, sites, peers, states, nearest, publicKey, actions }: PeersSectionProps) {
+  const otherSites = sites.filter(({ id }) => id !== siteId);
   return (
     <Section
       title="Peers"
@@ -87,9 +143,14 @@ export function PeersSection({ siteId, peers, states, publicKey, actions }: Peer
                 <span className="text-sm underline decoration-hairline underline-offset-4">edit</span>
               </summary>
               <div className="pb-5 pt-2">
-                <PeerForm siteId={siteId} peer={peer} actions={actions} />
+                <PeerForm siteId={siteId} peer={peer} otherSites={otherSites} actions={actions} />
               </div>
             </details>
+            <PeerStanding
+              peer={peer}
+              alone={peers.filter((other) => other.reach === peer.reach).length === 1}
+              actions={actions}
+            />
           </li>
         ))}
         <li>
@@ -98,11 +159,12 @@ export function PeersSection({ siteId, peers, states, publicKey, actions }: Peer
               Add a peer
             </summary>
             <div className="pb-3 pt-2">
-              <PeerForm key={peers.length} siteId={siteId} peer={null} actions={actions} />
+              <PeerForm key={peers.length} siteId={siteId} peer={null} otherSites={otherSites} actions={actions} />
             </div>
           </details>
         </li>
       </ul>
+      {nearest}
       <div className="mt-5 text-sm">
         <p className="text-quiet">
           A peer on another machine measures only for consoles whose key it was given. Start it there with

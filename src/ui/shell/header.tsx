@@ -1,12 +1,15 @@
 import Link from 'next/link';
+import { CommandBox, type CommandFacts } from './command-box';
+import { KeyHelp } from './key-help';
 import { Mark } from './mark';
 import { Places } from './places';
+import { SiteMenu } from './site-menu';
 import type { Theme } from './theme';
 import { ThemeSwitch } from './theme-switch';
 
 interface HeaderProps {
-  readonly siteName: string | null;
-  readonly demo: boolean;
+  readonly site: { readonly id: string; readonly name: string; readonly demo: boolean } | null;
+  readonly commands: CommandFacts;
   readonly theme: Theme;
   /** Who is signed in. */
   readonly technician: string;
@@ -14,25 +17,34 @@ interface HeaderProps {
 }
 
 /** The one thin row on top of every place of the console. */
-export function Header({ siteName, demo, theme, technician, signOut }: HeaderProps) {
+export function Header({ site, commands, theme, technician, signOut }: HeaderProps) {
   return (
-    <header className="sticky top-0 z-10 border-b border-hairline bg-paper">
-      <div className="mx-auto flex h-12 max-w-[86rem] items-center gap-5 px-6">
-        <Link href="/" className="flex min-w-0 items-center gap-2" aria-label="Bent Straw, board">
+    <header className="sticky top-0 z-10 border-b border-hairline bg-paper print:hidden">
+      <div className="mx-auto flex h-12 max-w-[86rem] items-center gap-4 px-6">
+        <Link href="/" className="flex shrink-0 items-center gap-2" aria-label="Bent Straw, board">
           <Mark />
-          <span className="max-w-[24rem] truncate font-semibold">{siteName ?? 'Bent Straw'}</span>
+          {site === null && <span className="font-semibold">Bent Straw</span>}
         </Link>
-        {demo && (
-          <span className="border border-dashed border-quiet px-1.5 text-xs text-quiet" title="Made-up data">
+        {site !== null && <SiteMenu site={site} sites={commands.sites} chooseSite={commands.chooseSite} />}
+        {site?.demo === true && (
+          <span
+            className="shrink-0 border border-dashed border-quiet px-1.5 text-xs text-quiet"
+            title="Made-up data; the set-up removes all of it in one step"
+          >
             demo data
           </span>
         )}
         <Places />
         <span className="ml-auto" />
+        <CommandBox {...commands} />
+        <KeyHelp />
         <ThemeSwitch initial={theme} />
         <form action={signOut} className="flex items-baseline gap-3 text-sm">
           <span className="max-w-[10rem] truncate">{technician}</span>
-          <button type="submit" className="text-quiet underline decoration-hairline underline-offset-4 hover:text-ink">
+          <button
+            type="submit"
+            className="whitespace-nowrap text-quiet underline decoration-hairline underline-offset-4 hover:text-ink"
+          >
             sign out
           </button>
         </form>

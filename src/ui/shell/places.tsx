@@ -3,26 +3,24 @@
 import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
 import { useEffect } from 'react';
+import { isTyping, PLACES } from './console-keys';
 
-/** The places of the console; each has a letter that leads there when no field has the focus. */
-const PLACES = [
-  { letter: 'b', before: '', after: 'oard', href: '/' },
-  { letter: 'l', before: '', after: 'edger', href: '/ledger' },
-  { letter: 't', before: 'Se', after: '-up', href: '/set-up' },
-] as const;
-
-function isTyping(target: EventTarget | null): boolean {
-  return (
-    target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName))
-  );
-}
-
+/** The places of the console, and the letters that lead to them; / leads to the field that narrows what is shown. */
 export function Places() {
   const path = usePathname();
   const router = useRouter();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
+      if (document.querySelector('[role="dialog"]') !== null) return;
+      if (event.key === '/') {
+        const field = document.querySelector<HTMLInputElement>('[data-narrow]');
+        if (field === null) return;
+        event.preventDefault();
+        field.focus();
+        field.select();
+        return;
+      }
       const place = PLACES.find(({ letter }) => letter === event.key.toLowerCase());
       if (place !== undefined) router.push(place.href);
     };

@@ -13,6 +13,10 @@ interface StrawPathProps {
   /** What flowed, bits per second; null when nothing was measured. */
   readonly flowBps: number | null;
   readonly title: string;
+  /** Where a click on a segment leads; absent where segments lead nowhere. */
+  readonly hrefOf?: (segment: StrawSegment) => string;
+  /** The segment that was chosen. */
+  readonly chosen?: StrawSegment['kind'] | undefined;
 }
 
 function shortened(label: string, letters: number): string {
@@ -25,14 +29,19 @@ function capacityWords({ kind, capacityBps }: StrawSegment): string {
 }
 
 /** The product's picture: the path as a straw, its bore the log of what each part can carry, the stripe what flows. */
-export function StrawPath({ segments, flowBps, title }: StrawPathProps) {
+export function StrawPath({ segments, flowBps, title, hrefOf, chosen }: StrawPathProps) {
   const id = useId();
   const laid = layStraw(segments, WIDTH);
   const wall = tubePath(laid, MIDDLE, (piece) => piece.bore);
   const flowBore = flowBps === null ? 0 : boreOf(flowBps);
   const flow = tubePath(laid, MIDDLE, ({ bore }) => Math.max(2, Math.min(flowBore, bore - 4)));
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" role="img" aria-labelledby={`${id}-title`}>
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="block w-full"
+      role={hrefOf === undefined ? 'img' : 'group'}
+      aria-labelledby={`${id}-title`}
+    >
       <title id={`${id}-title`}>{title}</title>
       <defs>
         <pattern id={`${id}-stripe`} width="13" height="13" patternUnits="userSpaceOnUse" patternTransform="rotate(32)">
@@ -63,6 +72,9 @@ export function StrawPath({ segments, flowBps, title }: StrawPathProps) {
               stroke="var(--ink)"
               strokeWidth="1.4"
             />
+            {segment.kind === chosen && (
+              <path d={`M${fromX + 24} 23H${toX - 24}`} stroke="var(--ink)" strokeWidth="2" />
+            )}
             <text x={middle} y="16" textAnchor="middle" className="fill-ink text-[15px]">
               {shortened(segment.label, (toX - fromX) / LETTER)}
             </text>
@@ -77,6 +89,26 @@ export function StrawPath({ segments, flowBps, title }: StrawPathProps) {
           </g>
         );
       })}
+      {hrefOf !== undefined &&
+        laid.map(({ segment, fromX, toX }) => (
+          <a
+            key={`${segment.kind}-${segment.label}-link`}
+            href={hrefOf(segment)}
+            aria-label={`Keep only what crosses ${segment.label}`}
+            className="group outline-none"
+          >
+            <rect
+              x={fromX + 12}
+              y="0"
+              width={toX - fromX - 14}
+              height={HEIGHT}
+              rx="3"
+              fill="transparent"
+              className="stroke-transparent group-hover:stroke-hairline group-focus-visible:stroke-ink"
+              strokeWidth="2"
+            />
+          </a>
+        ))}
       <ellipse cx={WIDTH - 10} cy={MIDDLE} rx="4" ry={(laid.at(-1)?.bore ?? 0) / 2} fill="var(--ink)" opacity="0.85" />
       <desc>{flowBps === null ? 'Nothing was measured.' : `${rateWords(flowBps)} flowed down.`}</desc>
     </svg>

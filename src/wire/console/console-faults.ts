@@ -104,6 +104,22 @@ export const CONSOLE_FAULTS = {
     sentence:
       'This page came by https, and a browser lets it reach the peer {peer} only by https too, which that address is not. Open the page by http for this run, or give the peer a certificate.',
   },
+  'peer-key-changed': {
+    status: 409,
+    title: 'Peer shows another key',
+    sentence:
+      'The peer {peer} shows another key than before: it was set up anew, or something else answers at its address. Find out which, then accept the new key in the set-up or correct the address.',
+  },
+  'line-in-use': {
+    status: 409,
+    title: 'Line in use',
+    sentence: 'The line {line} is the one in use. Put another one in use first, then remove this one.',
+  },
+  'line-unknown': {
+    status: 404,
+    title: 'Line unknown',
+    sentence: 'There is no such line in this office. Load the page again and choose one that is there.',
+  },
   'run-unknown': {
     status: 404,
     title: 'Run unknown',
@@ -118,6 +134,11 @@ export const CONSOLE_FAULTS = {
     status: 404,
     title: 'No samples',
     sentence: 'This run ended before anything was measured, so there are no samples. Run it again.',
+  },
+  'operation-unknown': {
+    status: 404,
+    title: 'No such operation',
+    sentence: 'The API has no {method} {path}. What it has is described at /api/v1/openapi.json.',
   },
   'request-malformed': {
     status: 400,

@@ -34,6 +34,9 @@ export type LedgerPage = z.infer<typeof ledgerPageSchema>;
 
 /** What the ledger is narrowed to; all of it may be left out. */
 export const ledgerQuerySchema = z.object({
+  site: z.string().max(64).optional(),
+  /** Part of the name of the device, its spot or the peer. */
+  text: z.string().max(80).optional(),
   device: z.string().max(64).optional(),
   link: z.enum(LINK_KINDS).optional(),
   reach: z.enum(REACHES).optional(),

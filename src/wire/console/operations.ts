@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import type { ConsoleFaultCode } from './console-faults';
 import { ledgerPageSchema, ledgerQuerySchema } from './ledger-messages';
+import { OFFICE_OPERATIONS } from './office-operations';
+import type { Operation } from './operation';
 import { queueOrderSchema } from './queue-messages';
 import {
   aliveRequestSchema,
@@ -10,22 +11,6 @@ import {
   startRunSchema,
 } from './run-messages';
 import { runSamplesSchema } from './samples-schema';
-
-/** Who may use an operation: anybody with a code or a device cookie, or only the technician and scripts with a token. */
-type Caller = 'device' | 'technician';
-
-export interface Operation {
-  readonly method: 'get' | 'post' | 'delete';
-  /** As in OpenAPI: `{id}` is a parameter. */
-  readonly path: string;
-  readonly summary: string;
-  readonly caller: Caller;
-  readonly query?: z.ZodObject;
-  readonly request?: z.ZodType;
-  /** Status → what is answered; null: an empty body, text: another media type. */
-  readonly answers: Readonly<Record<number, z.ZodType | string | null>>;
-  readonly faults: readonly ConsoleFaultCode[];
-}
 
 /** Every operation of the API. A test holds this list against the routes; the OpenAPI document is made from it. */
 export const OPERATIONS: readonly Operation[] = [
@@ -119,4 +104,5 @@ export const OPERATIONS: readonly Operation[] = [
     answers: { 200: z.record(z.string(), z.unknown()) },
     faults: [],
   },
+  ...OFFICE_OPERATIONS,
 ];

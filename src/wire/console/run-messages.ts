@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { PROFILE_NAMES, REACHES, TOLD_CONDITIONS, UNFINISHED_CODES, VERDICT_WORDS } from '@/core';
+import { DEVICE_KINDS, PROFILE_NAMES, REACHES, TOLD_CONDITIONS, UNFINISHED_CODES, VERDICT_WORDS } from '@/core';
 import { linkSchema } from './link-schema';
 import { runSamplesSchema } from './samples-schema';
 
@@ -18,6 +18,8 @@ export const startRunSchema = z.strictObject({
   /** An existing device of the site, or null for a new one with `deviceName`. */
   deviceId: z.string().max(64).nullable(),
   deviceName: name.nullable(),
+  /** What sort of thing a new device is, as far as it can tell. */
+  deviceKind: z.enum(DEVICE_KINDS).nullable().default(null),
   spotName: z.string().trim().max(80, 'at most 80 characters'),
   link: linkSchema,
   reach: z.enum(REACHES),

@@ -1,4 +1,5 @@
-import { deviceFormSchema, lineFormSchema, linkOfForm, officeFormSchema, peerFormSchema } from './set-up-schemas';
+import { linkOfForm } from './link-form';
+import { deviceFormSchema, lineFormSchema, officeFormSchema, peerFormSchema } from './set-up-schemas';
 
 const line = {
   lineName: 'Tarnfell Fibre',

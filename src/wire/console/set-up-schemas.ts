@@ -1,22 +1,11 @@
 import { z } from 'zod';
-import { REACHES, USUAL_FULL_FROM, USUAL_MTU_BYTES, WIFI_BANDS, type Link } from '@/core';
+import { DEVICE_KINDS, REACHES, USUAL_FULL_FROM } from '@/core';
+import { linkFormSchema } from './link-form';
+import { mbps, optionalMbps, typedNumber } from './typed-number';
 
 /** The forms of the set-up page. Rates are typed in Mb/s, as contracts write them. */
 
-const MOST_MBPS = 100_000;
 const name = (what: string) => z.string().trim().min(1, `Give the ${what} a name.`).max(80, 'At most 80 characters.');
-
-/** A typed number: a decimal comma counts as a point; a blank is `null`. */
-const typedNumber = z
-  .string()
-  .trim()
-  .transform((text) => (text === '' ? null : Number(text.replace(',', '.'))))
-  .refine((value) => value === null || Number.isFinite(value), 'Write a number, such as 500 or 2.5.');
-
-const optionalMbps = typedNumber
-  .refine((value) => value === null || value > 0, 'A rate is more than 0 Mb/s.')
-  .refine((value) => value === null || value <= MOST_MBPS, `At most ${MOST_MBPS} Mb/s.`);
-const mbps = optionalMbps.refine((value) => value !== null, 'Write the rate in Mb/s.').transform((value) => value);
 
 export const tokenFormSchema = z.object({ name: name('script') });
 
@@ -55,42 +44,17 @@ export const lineFormSchema = z
   });
 export type LineForm = z.infer<typeof lineFormSchema>;
 
-/** How a link is chosen in a form: one field for the kind, one for the rate of a cable. */
-export const LINK_CHOICES = [
-  'wired',
-  'wifi',
-  ...WIFI_BANDS.map((band) => `wifi-${band}` as const),
-  'tunnel',
-  'unknown',
-] as const;
-export type LinkChoice = (typeof LINK_CHOICES)[number];
-
-export const linkFormSchema = z.object({ linkChoice: z.enum(LINK_CHOICES), negotiatedMbps: optionalMbps });
-
-/** The link that a form describes; a rate counts only for a cable. */
-export function linkOfForm({ linkChoice, negotiatedMbps }: z.infer<typeof linkFormSchema>): Link {
-  switch (linkChoice) {
-    case 'wired':
-      return {
-        medium: 'wired',
-        negotiatedBps: negotiatedMbps === null ? null : negotiatedMbps * 1e6,
-        mtuBytes: USUAL_MTU_BYTES,
-      };
-    case 'tunnel':
-    case 'unknown':
-      return { medium: linkChoice };
-    case 'wifi':
-      return { medium: 'wifi', band: null, linkRateBps: null };
-    case 'wifi-2.4':
-    case 'wifi-5':
-    case 'wifi-6':
-      return { medium: 'wifi', band: WIFI_BANDS.find((band) => linkChoice === `wifi-${band}`)!, linkRateBps: null };
-  }
-}
+/** What the technician writes beside a device or a run. */
+const notes = z.string().trim().max(2000, 'At most 2000 characters.').default('');
 
 export const deviceFormSchema = linkFormSchema.extend({
   name: name('device'),
   spotName: z.string().trim().max(80, 'At most 80 characters.'),
+  kind: z
+    .union([z.enum(DEVICE_KINDS), z.literal('')])
+    .default('')
+    .transform((kind) => (kind === '' ? null : kind)),
+  notes,
 });
 export type DeviceForm = z.infer<typeof deviceFormSchema>;
 
@@ -104,5 +68,15 @@ export const peerFormSchema = z.object({
       (text) => text === '/' || /^:\d{1,5}$/.test(text) || /^https?:\/\/[^\s/]+\/?$/.test(text),
       'Write an address such as http://198.51.100.7:4870, or / for this machine.',
     ),
+  /** Of a tunnel: the office at its other end, when it is one of ours. */
+  farSiteId: z
+    .string()
+    .max(64)
+    .default('')
+    .transform((id) => (id === '' ? null : id)),
 });
 export type PeerForm = z.infer<typeof peerFormSchema>;
+
+export const runNotesSchema = z.object({ notes });
+/** Two entries that are one device: this one's runs go to the other. */
+export const mergeFormSchema = z.object({ intoId: z.string().min(1, 'Choose the device that it is.').max(64) });

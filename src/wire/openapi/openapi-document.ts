@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { CONSOLE_FAULTS } from '../console/console-faults';
-import { OPERATIONS, type Operation } from '../console/operations';
+import type { Operation } from '../console/operation';
+import { OPERATIONS } from '../console/operations';
 import { PROBLEM_MEDIA_TYPE } from '../fault/fault';
 
 const PROBLEM = z.object({

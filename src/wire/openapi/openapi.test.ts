@@ -14,6 +14,15 @@ interface OperationObject {
 
 const ROOT = 'src/app/api/v1';
 
+/** What one file carries out by a table of its own. */
+const TABLE = join(ROOT, '[...path]', 'office-handlers.ts');
+
+function handlersOf(): string[] {
+  return [...readFileSync(TABLE, 'utf8').matchAll(/^ {2}'((?:get|post|put|delete) \/[^']+)':/gm)].map(
+    ([, key]) => key!,
+  );
+}
+
 /** `get /api/v1/runs` for each method that a route file of the program exports. */
 function routesOf(): string[] {
   const files = readdirSync(ROOT, { recursive: true })
@@ -33,7 +42,9 @@ describe('the OpenAPI document', () => {
 
   it('lists every route of the program, and none that is not there', () => {
     expect(existsSync(ROOT)).toBe(true);
-    expect(OPERATIONS.map(({ method, path }) => `${method} ${path}`).sort()).toEqual(routesOf().sort());
+    expect(OPERATIONS.map(({ method, path }) => `${method} ${path}`).sort()).toEqual(
+      [...routesOf(), ...handlersOf()].sort(),
+    );
   });
 
   it('gives each operation what it takes and what it answers, faults with their codes', () => {

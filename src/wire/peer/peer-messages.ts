@@ -25,6 +25,8 @@ export const peerInfoSchema = z.object({
     udp: z.boolean(),
     dataChannel: z.boolean(),
   }),
+  /** Its answer to the challenge of whoever asked (`?challenge=`); absent where nobody asked. */
+  identity: z.object({ publicKey: z.string().max(64), proof: z.string().max(128) }).optional(),
 });
 export type PeerInfo = z.infer<typeof peerInfoSchema>;
 

@@ -1,3 +1,4 @@
+export * from '../peer/peer-identity';
 export * from './key-text';
 export * from './ticket-claims';
 export * from './ticket-signing';

@@ -1,12 +1,15 @@
 import Link from 'next/link';
 import { connection } from 'next/server';
-import QRCode from 'qrcode';
+import { joinFactsOf } from '@/app/join-facts';
 import { technicianOrSignIn } from '@/app/role';
-import { boardOf, joinAddresses, renewEndedCodes, theConsole, type Board } from '@/services';
+import { chosenSiteId } from '@/app/site-choice';
+import { BOARD_AGES, boardOf, renewEndedCodes, theConsole, type BoardFilter } from '@/services';
+import { BoardFilters } from '@/ui/board/board-filters';
+import { boardHref } from '@/ui/board/board-href';
 import { BoardLegend } from '@/ui/board/board-legend';
 import { BoardMatrix } from '@/ui/board/board-matrix';
 import { BoardTray } from '@/ui/board/board-tray';
-import { JoinSlip, type JoinFacts } from '@/ui/board/join-slip';
+import { JoinSlip } from '@/ui/board/join-slip';
 import { FollowChanges } from '@/ui/board/follow-changes';
 import { RoundForm } from '@/ui/board/round-form';
 import { Button } from '@/ui/parts/button';
@@ -14,30 +17,35 @@ import { queueRoundAction, withdrawTurnAction } from './actions';
 import { saveOfficeAction } from '../set-up/actions';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { StrawPath } from '@/ui/straw/straw-path';
-import { USUAL_FULL_FROM } from '@/core';
+import { LINK_KINDS, REACHES, SEGMENT_KINDS, USUAL_FULL_FROM, VERDICT_WORDS } from '@/core';
 
-async function joinFacts(
-  port: number,
-  { joinCode: code, joinCodeUntilMs: untilMs }: Board['site'],
-): Promise<JoinFacts> {
-  const addresses = joinAddresses(port, code);
-  const qrSvg = await QRCode.toString(addresses[0]!, {
-    type: 'svg',
-    margin: 1,
-    color: { dark: '#1b2733', light: '#fffdf8' },
-  });
-  return { addresses, code, untilMs, qrSvg };
+type Query = Record<string, string | string[] | undefined>;
+
+/** What the board is narrowed to by its address; anything that is not known is passed over. */
+function filterOf(query: Query): BoardFilter {
+  const one = (name: string) => (typeof query[name] === 'string' && query[name] !== '' ? query[name] : undefined);
+  return {
+    text: one('text')?.slice(0, 80),
+    spot: one('spot'),
+    linkKind: LINK_KINDS.find((kind) => kind === one('link')),
+    reach: REACHES.find((reach) => reach === one('reach')),
+    segment: SEGMENT_KINDS.find((kind) => kind === one('segment')),
+    verdict: VERDICT_WORDS.find((word) => word === one('verdict')),
+    age: BOARD_AGES.find((age) => age === one('age')),
+  };
 }
 
-export default async function BoardPage() {
+export default async function BoardPage({ searchParams }: { readonly searchParams: Promise<Query> }) {
   await connection();
+  const query = await searchParams;
+  const filter = filterOf(query);
   await technicianOrSignIn('/');
   const context = theConsole();
   await renewEndedCodes(context);
-  const found = await boardOf(context);
+  const found = await boardOf(context, await chosenSiteId(), filter);
   if (!found.ok) return <FirstOffice save={saveOfficeAction} />;
   const board = found.value;
-  const join = await joinFacts(context.port, board.site);
+  const join = await joinFactsOf(context.port, board.site);
   return (
     <>
       <FollowChanges />
@@ -46,21 +54,30 @@ export default async function BoardPage() {
         segments={board.straw}
         flowBps={board.flowBps}
         title={`The path from the devices of ${board.site.name} to the outside peer`}
+        hrefOf={({ kind }) => boardHref({ ...filter, segment: kind === filter.segment ? undefined : kind })}
+        chosen={filter.segment}
       />
+      {board.facts !== null && <p className="mt-2 text-quiet">{board.facts}</p>}
       <div className="mb-4 mt-3 flex items-center gap-6">
-        {board.groups.length > 0 && <BoardLegend fullFrom={board.plan?.fullFrom ?? USUAL_FULL_FROM} />}
+        {board.deviceCount > 0 && <BoardLegend fullFrom={board.plan?.fullFrom ?? USUAL_FULL_FROM} />}
         <span className="ml-auto flex shrink-0 gap-3">
-          {board.groups.length > 0 && (
+          {board.deviceCount > 0 && (
             <RoundForm
-              rows={board.groups.flatMap((group) => group.rows)}
+              rows={board.devices}
               reaches={board.reaches}
               queue={queueRoundAction.bind(null, board.site.id)}
+              opened={query.do === 'round'}
             />
           )}
           <JoinSlip join={join} trigger={<Button look="main">Join a device</Button>} />
         </span>
       </div>
-      {board.groups.length === 0 ? (
+      {board.deviceCount > 0 && (
+        <div className="mb-2">
+          <BoardFilters board={board} chosen={filter} />
+        </div>
+      )}
+      {board.deviceCount === 0 ? (
         <section className="mx-auto mt-16 max-w-[34rem] text-center">
           <h2 className="text-xl font-semibold">No device has been here yet</h2>
           <p className="mt-2 text-quiet">
@@ -78,6 +95,13 @@ export default async function BoardPage() {
             )}
           </p>
         </section>
+      ) : board.groups.length === 0 ? (
+        <p className="py-10 text-quiet">
+          Nothing here fits what the board is narrowed to.{' '}
+          <Link href="/" className="text-ink underline underline-offset-4">
+            Show all
+          </Link>
+        </p>
       ) : (
         <BoardMatrix board={board} join={join} queue={queueRoundAction.bind(null, board.site.id)} />
       )}

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { connection } from 'next/server';
 import { technicianOrSignIn } from '@/app/role';
+import { chosenSiteId } from '@/app/site-choice';
 import { LINK_KINDS, REACHES } from '@/core';
 import { ledgerOf, theConsole } from '@/services';
 import { LedgerFilters } from '@/ui/ledger/ledger-filters';
@@ -19,6 +20,8 @@ export default async function LedgerPage({ searchParams }: { readonly searchPara
   await technicianOrSignIn('/ledger');
   const one = (name: string) => (typeof query[name] === 'string' && query[name] !== '' ? query[name] : undefined);
   const chosen = {
+    siteId: await chosenSiteId(),
+    text: one('text'),
     deviceId: one('device'),
     linkKind: LINK_KINDS.find((kind) => kind === one('link')),
     reach: REACHES.find((reach) => reach === one('reach')),

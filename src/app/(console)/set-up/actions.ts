@@ -4,8 +4,13 @@ import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import type { z } from 'zod';
 import {
+  acceptPeerKey,
   makeApiToken,
+  mergeDevices,
+  pinPeer,
+  putLineInUse,
   removeDevice,
+  removeLine,
   removePeer,
   renewJoinCode,
   revokeApiToken,
@@ -53,14 +58,27 @@ async function byTechnician(act: () => Promise<unknown>): Promise<void> {
 }
 
 export async function saveOfficeAction(_: FormState, form: FormData): Promise<FormState> {
-  return savedByTechnician(form, officeFormSchema, async ({ name }) => ({
-    ok: true,
-    value: await saveOffice(theConsole(), name),
-  }));
+  return savedByTechnician(form, officeFormSchema, ({ name }) =>
+    saveOffice(theConsole(), textOf(form, 'siteId') || null, name),
+  );
 }
 
 export async function saveLineAction(_: FormState, form: FormData): Promise<FormState> {
-  return savedByTechnician(form, lineFormSchema, (line) => saveLine(theConsole(), textOf(form, 'siteId') ?? '', line));
+  return savedByTechnician(form, lineFormSchema, (line) =>
+    saveLine(theConsole(), textOf(form, 'siteId') ?? '', textOf(form, 'lineId'), line),
+  );
+}
+
+export async function putLineInUseAction(siteId: string, lineId: string): Promise<void> {
+  await byTechnician(() => putLineInUse(theConsole(), siteId, lineId));
+}
+
+/** Removes a line; answers with what stands in the way, or null. */
+export async function removeLineAction(siteId: string, lineId: string): Promise<string | null> {
+  if (!(await technician()).ok) redirect('/sign-in?to=/set-up');
+  const removed = await removeLine(theConsole(), siteId, lineId);
+  revalidatePath('/', 'layout');
+  return removed.ok ? null : problemOf(CONSOLE_FAULTS, removed.fault).detail;
 }
 
 export async function saveDeviceAction(_: FormState, form: FormData): Promise<FormState> {
@@ -71,6 +89,18 @@ export async function saveDeviceAction(_: FormState, form: FormData): Promise<Fo
 
 export async function removeDeviceAction(deviceId: string): Promise<void> {
   await byTechnician(() => removeDevice(theConsole(), deviceId));
+}
+
+export async function mergeDevicesAction(fromId: string, intoId: string): Promise<void> {
+  await byTechnician(() => mergeDevices(theConsole(), fromId, intoId));
+}
+
+export async function pinPeerAction(peerId: string): Promise<void> {
+  await byTechnician(() => pinPeer(theConsole(), peerId));
+}
+
+export async function acceptPeerKeyAction(peerId: string): Promise<void> {
+  await byTechnician(() => acceptPeerKey(theConsole(), peerId));
 }
 
 export async function savePeerAction(_: FormState, form: FormData): Promise<FormState> {

@@ -1,41 +1,55 @@
 import type { Metadata } from 'next';
 import { connection } from 'next/server';
 import { Suspense } from 'react';
+import { joinFactsOf } from '@/app/join-facts';
 import { technicianOrSignIn } from '@/app/role';
-import { setUpOf, shownLine, theConsole } from '@/services';
+import { chosenSiteId } from '@/app/site-choice';
+import { renewEndedCodes, setUpOf, theConsole } from '@/services';
 import { DevicesSection } from '@/ui/set-up/devices-section';
 import { FirstOffice } from '@/ui/set-up/first-office';
-import { LineSection } from '@/ui/set-up/line-section';
+import { JoinSection } from '@/ui/set-up/join-section';
+import { LinesSection } from '@/ui/set-up/lines-section';
 import { OfficeSection } from '@/ui/set-up/office-section';
+import { PeersSection } from '@/ui/set-up/peers-section';
 import { RemovedLately } from '@/ui/set-up/removed-lately';
 import { ScriptsSection } from '@/ui/set-up/scripts-section';
-import { PeersSection } from '@/ui/set-up/peers-section';
+import { removeDemoDataAction, removeOfficeAction } from '../sites/actions';
 import {
+  acceptPeerKeyAction,
   makeTokenAction,
+  mergeDevicesAction,
+  pinPeerAction,
+  putLineInUseAction,
   removeDeviceAction,
+  removeLineAction,
   removePeerAction,
   renewJoinCodeAction,
   revokeTokenAction,
   saveDeviceAction,
   saveLineAction,
   saveOfficeAction,
-  undoRemovalAction,
   savePeerAction,
+  undoRemovalAction,
 } from './actions';
+import { NearestPeers } from './nearest-peers';
 import { PeerStateLine } from './peer-state-line';
+import { ReachabilityLine } from './reachability-line';
 
 export const metadata: Metadata = { title: 'Set-up' };
 
 export default async function SetUpPage() {
   await connection();
   await technicianOrSignIn('/set-up');
-  const setUp = await setUpOf(theConsole());
-  if (setUp.site === null) return <FirstOffice save={saveOfficeAction} />;
+  const context = theConsole();
+  await renewEndedCodes(context);
+  const setUp = await setUpOf(context, await chosenSiteId());
+  const { site } = setUp;
+  if (site === null) return <FirstOffice save={saveOfficeAction} />;
   const states = Object.fromEntries(
     setUp.peers.map((peer) => [
       peer.id,
       <Suspense key={peer.id} fallback={<span className="text-quiet">asking …</span>}>
-        <PeerStateLine address={peer.address} />
+        <PeerStateLine peer={peer} />
       </Suspense>,
     ]),
   );
@@ -43,26 +57,47 @@ export default async function SetUpPage() {
     <div className="max-w-[64rem]">
       <h1 className="mb-5 text-xl font-semibold">Set-up</h1>
       <RemovedLately removed={setUp.removed} undo={undoRemovalAction} />
-      <OfficeSection site={setUp.site} save={saveOfficeAction} renewCode={renewJoinCodeAction} />
-      <LineSection
-        siteId={setUp.site.id}
-        line={setUp.line}
-        plan={setUp.plan}
-        plans={setUp.plans}
-        shown={shownLine(setUp.line, setUp.plan)}
-        save={saveLineAction}
+      <JoinSection
+        join={await joinFactsOf(setUp.port, site)}
+        renewCode={renewJoinCodeAction.bind(null, site.id)}
+        reachability={
+          <Suspense fallback={<p className="text-sm text-quiet">Looking whether other devices can reach it …</p>}>
+            <ReachabilityLine />
+          </Suspense>
+        }
+      />
+      <OfficeSection
+        site={site}
+        save={saveOfficeAction}
+        remove={removeOfficeAction}
+        removeDemoData={removeDemoDataAction}
+      />
+      <LinesSection
+        key={site.id}
+        siteId={site.id}
+        lines={setUp.lines}
+        switches={setUp.switches}
+        actions={{ save: saveLineAction, use: putLineInUseAction, remove: removeLineAction }}
       />
       <DevicesSection
-        actions={{ save: saveDeviceAction, remove: removeDeviceAction }}
-        siteId={setUp.site.id}
+        actions={{ save: saveDeviceAction, remove: removeDeviceAction, merge: mergeDevicesAction }}
+        siteId={site.id}
         devices={setUp.devices}
         spots={setUp.spots.map((spot) => spot.name)}
       />
       <PeersSection
-        actions={{ save: savePeerAction, remove: removePeerAction }}
-        siteId={setUp.site.id}
+        actions={{
+          ...{ save: savePeerAction, remove: removePeerAction, pin: pinPeerAction, acceptKey: acceptPeerKeyAction },
+        }}
+        siteId={site.id}
+        sites={setUp.sites}
         peers={setUp.peers}
         states={states}
+        nearest={
+          <Suspense fallback={null}>
+            <NearestPeers peers={setUp.peers} />
+          </Suspense>
+        }
         publicKey={setUp.publicKey}
       />
       <ScriptsSection apiTokens={setUp.apiTokens} make={makeTokenAction} revoke={revokeTokenAction} />

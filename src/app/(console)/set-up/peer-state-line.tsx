@@ -1,13 +1,14 @@
-import { checkPeer, theConsole } from '@/services';
+import { delayWords } from '@/core';
+import { checkPeer, theConsole, type SetUp } from '@/services';
 
 /** How a peer stands just now, asked by the server while the rest of the page is there already. */
-export async function PeerStateLine({ address }: { readonly address: string }) {
-  const state = await checkPeer(theConsole(), address);
+export async function PeerStateLine({ peer }: { readonly peer: SetUp['peers'][number] }) {
+  const state = await checkPeer(theConsole(), peer);
   switch (state.status) {
     case 'answering':
       return (
         <span className="text-quiet">
-          answers · version {state.info.version}
+          answers, {delayWords(state.awayMs)} away · version {state.info.version}
           {state.info.congestionControl === null ? '' : ` · sends with ${state.info.congestionControl}`} ·{' '}
           {state.info.load.activeSessions} of {state.info.load.mostSessions} runs
         </span>

@@ -3,6 +3,7 @@ import { notFound } from 'next/navigation';
 import { currentRole, technicianOrSignIn } from '@/app/role';
 import { maySeeRun, runPageOf, theConsole } from '@/services';
 import { RunView } from '@/ui/run/run-view';
+import { saveNotesAction, shareRunAction, stopSharingAction } from './actions';
 
 export const metadata: Metadata = { title: 'Run' };
 
@@ -14,5 +15,10 @@ export default async function RunPage({ params }: { readonly params: Promise<{ i
     await technicianOrSignIn(`/runs/${encodeURIComponent(id)}`);
     notFound();
   }
-  return <RunView page={found.value} />;
+  const actions = {
+    saveNotes: saveNotesAction.bind(null, id),
+    share: shareRunAction.bind(null, id),
+    stopSharing: stopSharingAction.bind(null, id),
+  };
+  return <RunView page={found.value} actions={role.kind === 'technician' ? actions : null} />;
 }

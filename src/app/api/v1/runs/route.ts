@@ -18,8 +18,9 @@ export async function GET(request: Request): Promise<Response> {
   if (!allowed.ok) return faultAnswer(allowed.fault);
   const query = readQuery(request, ledgerQuerySchema);
   if (!query.ok) return faultAnswer(query.fault);
-  const { device, link, reach, page } = query.value;
-  const found = await ledgerPageOf(theConsole(), { deviceId: device, linkKind: link, reach, page });
+  const { site, text, device, link, reach, page } = query.value;
+  const narrowed = { siteId: site, text, deviceId: device, linkKind: link, reach, page };
+  const found = await ledgerPageOf(theConsole(), narrowed);
   return found.ok ? Response.json(found.value) : faultAnswer(found.fault);
 }
 

@@ -1,0 +1,172 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Sequelize } from 'sequelize';
+import WebSocket from 'ws';
+import { linkKindOf, median, reportOf, seededRandom, type Link, type Reach } from '@/core';
+import { simulateSamples } from '@/demo';
+import { conditionsOf, DEVICE_COOKIE, deviceCookieValue, figureColumns } from '@/services';
+import { openStore, type StoredRun } from '@/store';
+import { readSigningKey } from '@/wire/ticket';
+import { STANDING_PATH } from '@/wire/device';
+import { newDataFolder, startProgram, type Program } from '../e2e/program';
+
+/** How fast the console's pages come with much in the store, and what devices that stand by cost it. */
+const PORT = 4996;
+const DEVICES = 60;
+const TIMES = 40;
+const STANDING = 50;
+const WATCH_MS = 20_000;
+const LINKS: readonly Link[] = [
+  { medium: 'wired', negotiatedBps: 1e9, mtuBytes: 1500 },
+  { medium: 'wifi', band: '2.4', linkRateBps: null },
+  { medium: 'wifi', band: '5', linkRateBps: null },
+];
+const REACHES: readonly Reach[] = ['local', 'internet'];
+
+/** Fills the store of a program that was started once: 60 devices × 6 columns, so many runs in all. */
+async function fill(data: string, runs: number): Promise<void> {
+  const file = join(data, 'bent-straw.sqlite');
+  const store = await openStore(file);
+  const [site] = await store.sites.all();
+  const siteId = site!.id;
+  const device = (index: number) => ({ id: `device-${index}`, name: `Device ${String(index).padStart(2, '0')}` });
+  for (let index = 0; index < DEVICES; index += 1)
+    await store.sites.saveDevice({
+      ...{ ...device(index), siteId, spotId: null, link: LINKS[0]!, kind: null, notes: '', simulated: false },
+    });
+  const line = { idleMs: 15, jitterMs: 0.4 };
+  const direction = { rateBps: 486e6, queueMs: 25, swing: 0.01, dips: 0 };
+  const samples = simulateSamples({ ...line, down: direction, up: direction }, seededRandom(1));
+  const base: StoredRun = {
+    ...{ id: '', siteId, deviceId: '', peerId: 'p', lineId: null, deviceName: '', spotName: null, peerName: 'peer' },
+    ...{ lineName: null, reach: 'local', link: LINKS[0]!, linkKind: '', plan: null, profile: 'standard' },
+    ...{ practice: false, demo: false, status: 'running', reason: null, startedAtMs: 0, lastSeenAtMs: 0 },
+    ...{ endedAtMs: null, sameMachine: false, ipVersion: 4, pageHiddenMs: 0, peerLinkBps: null },
+    ...{ otherPeerThanUsual: false, userAgent: null, methodVersion: null, verdict: null, downBps: null, upBps: null },
+    ...{ idleMs: null, addedMs: null, report: null, brief: null, sketch: null, setId: '', askedBy: null },
+    ...{ together: null, told: [], noticed: [], notes: '', shareNumber: null },
+  };
+  const figures = figureColumns(reportOf(samples, conditionsOf(base)));
+  const template = { ...base, id: 'template', setId: 'template', linkKind: 'template' };
+  await store.runs.insert(template);
+  await store.runs.end('template', { ...figures, status: 'finished', reason: null, endedAtMs: 1 }, null);
+  await store.close();
+
+  const sequelize = new Sequelize({ dialect: 'sqlite', storage: file, logging: false });
+  const columns = Object.keys((await sequelize.getQueryInterface().describeTable('runs')));
+  const places = LINKS.flatMap((link) => REACHES.map((reach) => ({ link, reach })));
+  const perPlace = Math.ceil(runs / (DEVICES * places.length));
+  const nowMs = Date.now();
+  await sequelize.transaction(async (transaction) => {
+    for (let index = 0; index < DEVICES; index += 1)
+      for (const { link, reach } of places) {
+        const { id, name } = device(index);
+        const key = `${id}-${linkKindOf(link)}-${reach}`;
+        const values: Record<string, string> = {
+          id: `'${key}-' || n`,
+          setId: `'${key}-' || (n / 3)`,
+          deviceId: `'${id}'`,
+          deviceName: `'${name}'`,
+          link: `'${JSON.stringify(link)}'`,
+          linkKind: `'${linkKindOf(link)}'`,
+          reach: `'${reach}'`,
+          startedAtMs: `${nowMs} - (${perPlace} - n) * 3600000`,
+        };
+        await sequelize.query(
+          `WITH RECURSIVE counter(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM counter WHERE n < ${perPlace})
+           INSERT INTO runs (${columns.map((column) => `"${column}"`).join(', ')})
+           SELECT ${columns.map((column) => values[column] ?? `"${column}"`).join(', ')}
+           FROM runs, counter WHERE runs.id = 'template'`,
+          { transaction },
+        );
+      }
+    await sequelize.query(`DELETE FROM runs WHERE id = 'template'`, { transaction });
+  });
+  await sequelize.query('ANALYZE');
+  await sequelize.close();
+}
+
+async function signedIn(program: Program): Promise<string> {
+  const { startBrowser } = await import('../e2e/browser');
+  const { signIn } = await import('../e2e/technician');
+  const browser = await startBrowser();
+  const page = await browser.newPage();
+  await signIn(page, program);
+  const cookies = await page.context().cookies();
+  await browser.close();
+  return cookies.map(({ name, value }) => `${name}=${value}`).join('; ');
+}
+
+/** Time until the whole answer is there, ms: median and 95th of many. */
+async function timed(url: string, cookie: string): Promise<{ medianMs: number; p95Ms: number; kB: number }> {
+  const took: number[] = [];
+  let bytes = 0;
+  for (let time = 0; time < TIMES; time += 1) {
+    const startedMs = performance.now();
+    bytes = (await (await fetch(url, { headers: { Cookie: cookie } })).text()).length;
+    took.push(performance.now() - startedMs);
+  }
+  // The first ones warm up.
+  const warm = took.slice(5).sort((a, b) => a - b);
+  return { medianMs: median(warm)!, p95Ms: warm[Math.floor(warm.length * 0.95)]!, kB: Math.round(bytes / 1000) };
+}
+
+async function pagesWith(runs: number, places: readonly string[]): Promise<void> {
+  const data = newDataFolder();
+  const first = await startProgram({ mode: 'start', port: PORT, data, more: ['--office', 'Bench'] });
+  await first.interrupt();
+  await fill(data, runs);
+  const program = await startProgram({ mode: 'start', port: PORT, data });
+  const cookie = await signedIn({ ...program, output: () => first.output() + program.output() });
+  for (const place of places) {
+    const { medianMs, p95Ms, kB } = await timed(program.origin + place, cookie);
+    console.log(`| ${place} | ${runs} | ${medianMs.toFixed(0)} | ${p95Ms.toFixed(0)} | ${kB} |`);
+  }
+  await program.interrupt();
+  rmSync(data, { recursive: true, force: true });
+}
+
+/** Processor time of a process and its threads so far, s. */
+function cpuSeconds(pid: number): number {
+  const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1]!.split(' ');
+  const ticks = Number(execFileSync('getconf', ['CLK_TCK'], { encoding: 'utf8' }));
+  return (Number(fields[11]) + Number(fields[12])) / ticks;
+}
+
+async function presence(): Promise<void> {
+  const data = newDataFolder();
+  const first = await startProgram({ mode: 'start', port: PORT, data, more: ['--office', 'Bench'] });
+  await first.interrupt();
+  await fill(data, 1000);
+  const program = await startProgram({ mode: 'start', port: PORT, data });
+  const parts = ['console-main', 'peer-main'].flatMap((word) => program.childrenWith(word));
+  const signingKey = readSigningKey(readFileSync(join(data, 'console-key.pem'), 'utf8'));
+  const share = async () => {
+    const before = parts.map(cpuSeconds);
+    await new Promise((resolve) => setTimeout(resolve, WATCH_MS));
+    const used = parts.map((pid, index) => cpuSeconds(pid) - before[index]!);
+    return used.reduce((sum, each) => sum + each, 0) / (WATCH_MS / 1000);
+  };
+  const idle = await share();
+  const sockets = Array.from({ length: STANDING }, (_, index) => {
+    const cookie = `${DEVICE_COOKIE}=${deviceCookieValue({ signingKey }, `device-${index}`)}`;
+    return new WebSocket(`${program.origin.replace('http', 'ws')}${STANDING_PATH}`, { headers: { Cookie: cookie } });
+  });
+  await Promise.all(sockets.map((socket) => new Promise((resolve) => socket.once('open', resolve))));
+  await new Promise((resolve) => setTimeout(resolve, 2000));
+  const standing = await share();
+  console.log(
+    `\n${STANDING} devices standing by: ${(standing * 100).toFixed(1)} % of one core, ${(idle * 100).toFixed(1)} % without them.`,
+  );
+  for (const socket of sockets) socket.terminate();
+  await program.interrupt();
+  rmSync(data, { recursive: true, force: true });
+}
+
+process.env['TMPDIR'] = mkdtempSync(join(tmpdir(), 'bent-straw-bench-'));
+console.log('| page | runs in the store | median, ms | 95th, ms | kB |\n|---|---|---|---|---|');
+await pagesWith(20_000, ['/', '/?verdict=full&reach=internet', '/ledger']);
+await pagesWith(100_000, ['/ledger', '/ledger?page=1500', '/ledger?text=device%2017', '/ledger?reach=internet', '/']);
+await presence();

@@ -1,0 +1,2 @@
+export * from './history';
+export * from './offices';

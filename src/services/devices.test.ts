@@ -1,0 +1,112 @@
+import { seededRandom } from '@/core';
+import { simulateSamples } from '@/demo';
+import {
+  deviceForm,
+  finished,
+  furnish,
+  openTestConsole,
+  orderFor,
+  startRun,
+  STRANGER,
+  type TestConsole,
+} from './console-for-tests';
+import { deviceCookieValue, deviceOfCookie } from './device-cookie';
+import { mergeDevices, saveDevice } from './devices';
+import { handInRun } from './hand-in-run';
+import { ledgerOf } from './ledger';
+import { removedLately, undoRemoval } from './removals';
+import { setUpOf } from './set-up';
+
+const ORIGIN = 'http://192.0.2.20:4870';
+const LINE = {
+  ...{ idleMs: 15, jitterMs: 0.4 },
+  down: { rateBps: 486e6, queueMs: 25, swing: 0.004, dips: 0 },
+  up: { rateBps: 97e6, queueMs: 212, swing: 0.004, dips: 0 },
+};
+
+describe('devices', () => {
+  let console: TestConsole;
+  let siteId: string;
+  let code: string;
+  beforeEach(async () => {
+    console = await openTestConsole();
+    ({ siteId, code } = await furnish(console));
+  });
+  afterEach(() => console.close());
+
+  const measured = async (deviceName: string) => {
+    const run = await startRun(console.context, { ...STRANGER, code }, orderFor(code, { deviceName }), ORIGIN);
+    if (!run.ok) throw new Error(run.fault.code);
+    await handInRun(
+      console.context,
+      run.value.runId,
+      run.value.runKey,
+      finished(simulateSamples(LINE, seededRandom(5))),
+    );
+    return run.value;
+  };
+  const runsOf = async (deviceId: string) => {
+    const ledger = await ledgerOf(console.context, { deviceId });
+    return ledger.ok ? ledger.value.runs.map((run) => run.id) : [];
+  };
+
+  it('keep what they are, their notes and all that is known of their link', async () => {
+    const wifi = {
+      ...{ linkChoice: 'wifi-5', negotiatedMbps: '', linkRateMbps: '866,7', channel: '44', widthMHz: '80' },
+      ...{ signalDbm: '-58', accessPoint: 'office ceiling', sharedAir: 'on' },
+    };
+    await saveDevice(console.context, siteId, null, deviceForm({ ...wifi, kind: 'laptop', notes: 'hinge is loose' }));
+    expect((await setUpOf(console.context)).devices[0]).toMatchObject({
+      ...{ kind: 'laptop', notes: 'hinge is loose' },
+      link: {
+        ...{ medium: 'wifi', band: '5', linkRateBps: 866.7e6, channel: 44, widthMHz: 80, signalDbm: -58 },
+        ...{ accessPoint: 'office ceiling', sharedAir: true },
+      },
+    });
+  });
+
+  it('lose neither kind nor notes when they measure', async () => {
+    const { deviceId } = await measured('Press desk');
+    await saveDevice(console.context, siteId, deviceId, deviceForm({ kind: 'desktop', notes: 'by the window' }));
+    await startRun(console.context, { ...STRANGER, code }, orderFor(code, { deviceId, deviceName: null }), ORIGIN);
+    expect((await setUpOf(console.context)).devices[0]).toMatchObject({ kind: 'desktop', notes: 'by the window' });
+  });
+
+  describe('that turn out to be one', () => {
+    it('are one from then on: runs, cookie and all; and two again when it is undone', async () => {
+      const [first, second] = [await measured('Desk'), await measured('Press desk')];
+      const cookie = deviceCookieValue(console.context, first.deviceId);
+      expect((await mergeDevices(console.context, first.deviceId, second.deviceId)).ok).toBe(true);
+      expect((await setUpOf(console.context)).devices.map(({ name }) => name)).toEqual(['Press desk']);
+      expect(new Set(await runsOf(second.deviceId))).toEqual(new Set([first.runId, second.runId]));
+      expect(await deviceOfCookie(console.context, cookie)).toMatchObject({ id: second.deviceId });
+      // Its old page goes on under its old id.
+      const again = await startRun(
+        console.context,
+        { ...STRANGER, cookie },
+        orderFor(null, { deviceId: first.deviceId, deviceName: null }),
+        ORIGIN,
+      );
+      expect(again).toMatchObject({ ok: true, value: { deviceId: second.deviceId } });
+
+      const [removal] = await removedLately(console.context, siteId);
+      await undoRemoval(console.context, removal!.id);
+      expect(await runsOf(first.deviceId)).toEqual([first.runId]);
+      expect(await deviceOfCookie(console.context, cookie)).toMatchObject({ id: first.deviceId });
+    });
+
+    it('keep the name that each run had on its day', async () => {
+      const [first, second] = [await measured('Desk'), await measured('Press desk')];
+      await mergeDevices(console.context, first.deviceId, second.deviceId);
+      expect(await console.context.store.runs.byId(first.runId)).toMatchObject({ deviceName: 'Desk' });
+    });
+
+    it('must be two, of one office', async () => {
+      const { deviceId } = await measured('Desk');
+      for (const into of [deviceId, 'nobody'])
+        expect(await mergeDevices(console.context, deviceId, into)).toMatchObject({
+          fault: { code: 'device-unknown' },
+        });
+    });
+  });
+});

@@ -1,0 +1,34 @@
+import { planThroughTunnel, type Plan, type Reach } from '@/core';
+import type { Line, StoredPeer } from '@/store';
+import type { ConsoleContext } from './console-context';
+import { planOfRow } from './plan-of-row';
+
+/** What a run crosses, and what it is held against there. */
+export interface Crossing {
+  readonly line: Line | null;
+  readonly plan: Plan | null;
+}
+
+async function inUse(context: ConsoleContext, siteId: string, atMs: number): Promise<Crossing> {
+  const { sites } = context.store;
+  const line = await sites.lineInUse(siteId, atMs);
+  return { line, plan: line === null ? null : planOfRow(await sites.planAt(line.id, atMs)) };
+}
+
+/**
+ * The line of a site that a run of this reach crosses, and the plan in force at that time; through a tunnel to another
+ * office the slower end of both. Inside the office neither.
+ */
+export async function crossingOf(
+  context: ConsoleContext,
+  siteId: string,
+  { reach, farSiteId }: { readonly reach: Reach } & Partial<Pick<StoredPeer, 'farSiteId'>>,
+  atMs: number,
+): Promise<Crossing> {
+  if (reach === 'local') return { line: null, plan: null };
+  const own = await inUse(context, siteId, atMs);
+  if (reach === 'internet' || own.plan === null) return own;
+  if (farSiteId === null || farSiteId === undefined) return own;
+  const far = await inUse(context, farSiteId, atMs);
+  return far.plan === null ? own : { line: own.line, plan: planThroughTunnel(own.plan, far.plan) };
+}

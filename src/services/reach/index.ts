@@ -1,0 +1,2 @@
+export { reachabilityOf, type Reachability } from './reachability';
+export { ReachedFrom } from './reached-from';

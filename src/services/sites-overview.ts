@@ -1,0 +1,98 @@
+import { median, planThroughTunnel, siteStrawOf, type Plan, type Reach, type StrawSegment } from '@/core';
+import type { SetRun, Site, StoredPeer } from '@/store';
+import { cellOf, type BoardCell } from './board-cells';
+import type { ConsoleContext } from './console-context';
+import { crossingOf } from './line-choice';
+import { setsOf } from './run-sets';
+
+const WEEK_MS = 7 * 24 * 3600_000;
+
+/** One way of measuring over a week: the newest set, and the medians of all runs. Rates in bits per second. */
+export interface WeekOfRuns {
+  readonly newest: BoardCell | null;
+  readonly count: number;
+  readonly downBps: number | null;
+  readonly upBps: number | null;
+}
+
+export interface SiteTunnel extends WeekOfRuns {
+  readonly peerName: string;
+  readonly farSiteName: string | null;
+  /** The slower end of both lines; null while a plan is missing. */
+  readonly slowerEnd: Plan | null;
+}
+
+/** A site beside the others: its own line held against its own plan, and its tunnels. */
+export interface SiteSummary {
+  readonly site: Pick<Site, 'id' | 'name' | 'demo'>;
+  readonly lineName: string | null;
+  readonly plan: Plan | null;
+  readonly straw: readonly StrawSegment[];
+  readonly internet: WeekOfRuns;
+  readonly local: WeekOfRuns;
+  readonly tunnels: readonly SiteTunnel[];
+  readonly deviceCount: number;
+  readonly standingCount: number;
+}
+
+function weekOf(runs: readonly SetRun[]): WeekOfRuns {
+  const known = (values: readonly (number | null)[]) => median(values.filter((value) => value !== null));
+  const last = [...setsOf(runs).values()].sort((a, b) => a.at(-1)!.startedAtMs - b.at(-1)!.startedAtMs).at(-1);
+  return {
+    newest: last === undefined ? null : cellOf(last),
+    count: runs.length,
+    downBps: known(runs.map((run) => run.downBps)),
+    upBps: known(runs.map((run) => run.upBps)),
+  };
+}
+
+/** All sites side by side, each against its own plan; tunnels between them against the slower end. */
+export async function sitesOverview(context: ConsoleContext): Promise<SiteSummary[]> {
+  const { sites, runs } = context.store;
+  const all = await sites.all();
+  const nowMs = context.wallMs();
+  const week = async (siteId: string, reach: Reach) => weekOf(await runs.finishedSince(siteId, reach, nowMs - WEEK_MS));
+  const tunnelOf = async (siteId: string, peer: StoredPeer): Promise<SiteTunnel> => {
+    const far = all.find((site) => site.id === peer.farSiteId);
+    const [own, other] = await Promise.all([
+      crossingOf(context, siteId, { reach: 'internet' }, nowMs),
+      far === undefined ? null : crossingOf(context, far.id, { reach: 'internet' }, nowMs),
+    ]);
+    return {
+      ...(await week(siteId, 'tunnel')),
+      peerName: peer.name,
+      farSiteName: far?.name ?? null,
+      slowerEnd: own.plan === null || !other?.plan ? null : planThroughTunnel(own.plan, other.plan),
+    };
+  };
+  return Promise.all(
+    all.map(async (site): Promise<SiteSummary> => {
+      const [devices, peers, { line, plan }, internet, local] = await Promise.all([
+        sites.devicesOf(site.id),
+        sites.peersOf(site.id),
+        crossingOf(context, site.id, { reach: 'internet' }, nowMs),
+        week(site.id, 'internet'),
+        week(site.id, 'local'),
+      ]);
+      return {
+        site: { id: site.id, name: site.name, demo: site.demo },
+        lineName: line?.name ?? null,
+        plan,
+        straw: siteStrawOf({
+          deviceCount: devices.length,
+          links: devices.map((device) => device.link),
+          lineName: line?.name ?? null,
+          plan,
+          outsidePeerName: peers.find((peer) => peer.reach === 'internet')?.name ?? null,
+        }),
+        internet,
+        local,
+        tunnels: await Promise.all(
+          peers.filter((peer) => peer.reach === 'tunnel').map((peer) => tunnelOf(site.id, peer)),
+        ),
+        deviceCount: devices.length,
+        standingCount: devices.filter((device) => context.standing.isPresent(device.id)).length,
+      };
+    }),
+  );
+}

@@ -1,0 +1,85 @@
+'use client';
+
+import { useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { REACHES, type Reach } from '@/core';
+import type { QueueRound } from './round-form';
+
+/** Each cell of the matrix holds one element with these. `data-stands`: whether its device stands by. */
+export interface CellMark {
+  readonly 'data-row': number;
+  readonly 'data-column': number;
+  readonly 'data-device': string;
+  readonly 'data-name': string;
+  readonly 'data-reach': Reach;
+  readonly 'data-stands': 'yes' | 'no';
+  readonly tabIndex: 0 | -1;
+}
+
+const STEPS: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+  Home: [0, -Infinity],
+  End: [0, Infinity],
+};
+
+function cellAt(all: readonly HTMLElement[], row: number, column: number): HTMLElement | undefined {
+  return all.find((cell) => Number(cell.dataset.row) === row && Number(cell.dataset.column) === column);
+}
+
+interface BoardKeysProps {
+  readonly queue: QueueRound;
+  readonly children: ReactNode;
+}
+
+/**
+ * One stop for the Tab key in the whole matrix; arrows go from cell to cell, Enter opens, R runs on the device of the
+ * cell as far as its column reaches.
+ */
+export function BoardKeys({ queue, children }: BoardKeysProps) {
+  const box = useRef<HTMLDivElement>(null);
+  const [said, setSaid] = useState('');
+  const cells = () => [...(box.current?.querySelectorAll<HTMLElement>('[data-row]') ?? [])];
+  const focus = (cell: HTMLElement) => {
+    for (const other of cells()) other.tabIndex = other === cell ? 0 : -1;
+    cell.focus();
+  };
+
+  const run = async (cell: HTMLElement) => {
+    const { device = '', name = '', stands } = cell.dataset;
+    const reach = REACHES.find((each) => each === cell.dataset.reach)!;
+    if (stands !== 'yes') return setSaid(`${name} is not standing by. Open the address on it first.`);
+    const once = { times: 1, profile: 'standard', together: false } as const;
+    const refused = await queue({ deviceIds: [device], reaches: [reach], ...once });
+    setSaid(refused ?? `${name} was asked to measure, ${reach}.`);
+  };
+
+  const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
+    const from = event.target instanceof HTMLElement ? event.target.closest<HTMLElement>('[data-row]') : null;
+    if (from === null || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key === 'r' || event.key === 'R') {
+      event.preventDefault();
+      void run(from);
+      return;
+    }
+    const step = STEPS[event.key];
+    if (step === undefined) return;
+    event.preventDefault();
+    const all = cells();
+    const [row, column] = [Number(from.dataset.row), Number(from.dataset.column)];
+    const last = Math.max(...all.map((cell) => Number(cell.dataset.column)));
+    const wanted = Math.min(last, Math.max(0, column + step[1]));
+    const next = cellAt(all, row + step[0], wanted);
+    if (next !== undefined) focus(next);
+  };
+
+  return (
+    <div ref={box} onKeyDown={onKeyDown} className="overflow-x-auto">
+      {children}
+      <p role="status" className={said === '' ? 'sr-only' : 'mt-2 text-sm text-quiet'}>
+        {said}
+      </p>
+    </div>
+  );
+}

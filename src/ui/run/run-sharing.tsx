@@ -1,0 +1,57 @@
+'use client';
+
+import { useState } from 'react';
+import { Button } from '../parts/button';
+
+interface RunSharingProps {
+  readonly path: string | null;
+  readonly share: () => Promise<void>;
+  readonly stop: () => Promise<void>;
+}
+
+/** A link by which somebody else may read this run, and the way to end it; and the run on one sheet of paper. */
+export function RunSharing({ path, share, stop }: RunSharingProps) {
+  const [copied, setCopied] = useState<'not yet' | 'yes' | 'cannot'>('not yet');
+  const copy = async () => {
+    // A browser lets only a page that came by https, or from its own machine, write to the clipboard.
+    const clipboard = (navigator as { clipboard?: Clipboard }).clipboard;
+    try {
+      await clipboard!.writeText(`${window.location.origin}${path}`);
+      setCopied('yes');
+    } catch {
+      setCopied('cannot');
+    }
+  };
+  return (
+    <section aria-label="Show it to somebody" className="print:hidden">
+      <h2 className="mb-2 font-semibold">Show it to somebody</h2>
+      {path === null ? (
+        <form action={share}>
+          <Button type="submit">Make a link to this run</Button>
+        </form>
+      ) : (
+        <>
+          <p className="text-sm text-quiet">Whoever has this link can read this run, and nothing else:</p>
+          <p className="figure mt-1 break-all text-[0.75rem] select-all">{path}</p>
+          <div className="mt-2 flex flex-wrap gap-3">
+            <Button onClick={() => void copy()}>{copied === 'yes' ? 'Copied' : 'Copy the link'}</Button>
+            <form action={stop}>
+              <Button type="submit" look="quiet">
+                Revoke it
+              </Button>
+            </form>
+          </div>
+          {copied === 'cannot' && (
+            <p role="status" className="mt-2 text-sm text-quiet">
+              This page came by http, so the browser does not let it copy. Select the link and copy it, or open the
+              console by https.
+            </p>
+          )}
+        </>
+      )}
+      <p className="mt-3">
+        <Button onClick={() => window.print()}>Print on one page</Button>
+      </p>
+    </section>
+  );
+}

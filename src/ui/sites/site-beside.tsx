@@ -1,0 +1,116 @@
+import { addedDelayWords, ageWords, nominalRateFigure, rateFigure, type Plan } from '@/core';
+import type { SiteSummary, SiteTunnel, WeekOfRuns } from '@/services';
+import { StrawBar } from '../straw/straw-bar';
+import { StrawPath } from '../straw/straw-path';
+import { VerdictMark } from '../verdict/verdict-mark';
+
+function planWords(plan: Plan): string {
+  return `${nominalRateFigure(plan.downBps)} down, ${nominalRateFigure(plan.upBps)} up`;
+}
+
+interface WeekProps {
+  readonly title: string;
+  readonly against: string;
+  readonly week: WeekOfRuns;
+  readonly nowMs: number;
+}
+
+/** A week of runs in one line: two straws, the newest set's delay and verdict, how many runs. */
+function Week({ title, against, week, nowMs }: WeekProps) {
+  const { newest } = week;
+  const rates = [
+    ['down', week.downBps, newest?.yardstickDownBps ?? null],
+    ['up', week.upBps, newest?.yardstickUpBps ?? null],
+  ] as const;
+  return (
+    <div className="min-w-0">
+      <h3 className="truncate text-sm text-quiet">{title}</h3>
+      {newest === null ? (
+        <p className="mt-1 text-sm">No run in the last seven days.</p>
+      ) : (
+        <>
+          <div className="mt-1 grid grid-cols-[minmax(4rem,1fr)_3.4rem] items-center gap-x-3 gap-y-1">
+            {rates.map(([direction, rateBps, yardstickBps]) => (
+              <div key={direction} className="contents">
+                <StrawBar direction={direction} rateBps={rateBps} yardstickBps={yardstickBps} />
+                <span className="figure text-right text-[0.8rem]">
+                  <span className="sr-only">{direction} </span>
+                  {rateFigure(rateBps)}
+                </span>
+              </div>
+            ))}
+          </div>
+          <p className="mt-1 flex flex-wrap items-center gap-x-2 text-[0.8rem] text-quiet">
+            <VerdictMark verdict={newest.verdict} withWord />
+            {newest.addedMs !== null && (
+              <span>
+                <span className="figure text-[0.72rem] text-delay">{addedDelayWords(newest.addedMs)}</span>{' '}
+                {newest.rating}
+              </span>
+            )}
+            <span>
+              {week.count} {week.count === 1 ? 'run' : 'runs'}, the newest {ageWords(nowMs - newest.startedAtMs)} ago
+            </span>
+          </p>
+        </>
+      )}
+      <p className="text-[0.8rem] text-quiet">{against}</p>
+    </div>
+  );
+}
+
+function tunnelAgainst({ slowerEnd, farSiteName }: SiteTunnel): string {
+  if (slowerEnd !== null) return `the slower end gives ${planWords(slowerEnd)}`;
+  return farSiteName === null
+    ? 'say in the set-up which office is at its other end'
+    : 'a plan is missing at one of its ends';
+}
+
+interface SiteBesideProps {
+  readonly summary: SiteSummary;
+  readonly nowMs: number;
+  readonly open: () => Promise<void>;
+}
+
+/** One office beside the others. */
+export function SiteBeside({ summary, nowMs, open }: SiteBesideProps) {
+  const { site, lineName, plan, straw, internet, local, tunnels, deviceCount, standingCount } = summary;
+  return (
+    <li className="border-t-[1.5px] border-ink py-4">
+      <div className="flex flex-wrap items-baseline gap-x-4">
+        <h2 className="min-w-0 break-words font-semibold">{site.name}</h2>
+        <span className="text-sm text-quiet">
+          {deviceCount} {deviceCount === 1 ? 'device' : 'devices'}, {standingCount} standing by
+        </span>
+        <form action={open} className="ml-auto">
+          <button type="submit" className="underline decoration-hairline underline-offset-4 hover:decoration-ink">
+            Open its board
+          </button>
+        </form>
+      </div>
+      <StrawPath
+        segments={straw}
+        flowBps={internet.newest?.downBps ?? null}
+        title={`The path from the devices of ${site.name} to the outside peer`}
+      />
+      <div className="mt-2 grid gap-x-10 gap-y-4 md:grid-cols-2 xl:grid-cols-3">
+        <Week
+          title={`over ${lineName ?? 'the line'}`}
+          against={plan === null ? 'no plan is entered for its line' : `the plan is ${planWords(plan)}`}
+          week={internet}
+          nowMs={nowMs}
+        />
+        <Week title="inside the office" against="each against its own link" week={local} nowMs={nowMs} />
+        {tunnels.map((tunnel) => (
+          <Week
+            key={tunnel.peerName}
+            title={`through the tunnel${tunnel.farSiteName === null ? '' : ` to ${tunnel.farSiteName}`}, against ${tunnel.peerName}`}
+            against={tunnelAgainst(tunnel)}
+            week={tunnel}
+            nowMs={nowMs}
+          />
+        ))}
+      </div>
+    </li>
+  );
+}

@@ -1,0 +1,198 @@
+import { z } from 'zod';
+import { LINK_KINDS, REACHES, VERDICT_WORDS } from '@/core';
+import { linkSchema } from './link-schema';
+import type { Operation } from './operation';
+import {
+  deviceFormSchema,
+  lineFormSchema,
+  mergeFormSchema,
+  officeFormSchema,
+  peerFormSchema,
+  runNotesSchema,
+} from './set-up-schemas';
+
+const id = z.string();
+const figure = z.number().nullable();
+const made = z.object({ id });
+const plan = z.object({ name: z.string(), downBps: z.number(), upBps: z.number(), basis: z.enum(['payload', 'line']) });
+const site = z.object({
+  id,
+  name: z.string(),
+  joinCode: z.string(),
+  joinCodeUntil: z.iso.datetime(),
+  demo: z.boolean(),
+});
+const office = z.object({
+  site,
+  lines: z.array(
+    z.object({
+      id,
+      name: z.string(),
+      provider: z.string(),
+      inUse: z.boolean(),
+      plan: plan.nullable(),
+      shown: z.string(),
+    }),
+  ),
+  devices: z.array(
+    z.object({
+      ...{ id, name: z.string(), spotName: z.string(), kind: z.string().nullable(), notes: z.string() },
+      ...{ link: linkSchema, standsBy: z.boolean() },
+    }),
+  ),
+  peers: z.array(
+    z.object({
+      ...{ id, name: z.string(), reach: z.enum(REACHES), address: z.string(), pinned: z.boolean() },
+      ...{ publicKey: z.string().nullable(), keyChanged: z.boolean(), farSiteId: z.string().nullable() },
+    }),
+  ),
+});
+const boardRow = z.object({
+  ...{ deviceId: id, device: z.string(), spot: z.string().nullable(), standsBy: z.boolean() },
+  cells: z.array(
+    z.object({
+      ...{ linkKind: z.enum(LINK_KINDS), reach: z.enum(REACHES), runId: id, runs: z.number().int() },
+      ...{ newestAt: z.iso.datetime(), verdict: z.enum(VERDICT_WORDS) },
+      ...{ downBps: figure, upBps: figure, yardstickDownBps: figure, yardstickUpBps: figure, addedMs: figure },
+    }),
+  ),
+});
+
+const shared = { caller: 'technician' } as const;
+const gone = { 204: null };
+
+/** What the set-up, the board and the page of a run do, for scripts. Forms are taken as the pages send them. */
+export const OFFICE_OPERATIONS: readonly Operation[] = [
+  {
+    ...{ ...shared, method: 'get', path: '/api/v1/sites', summary: 'All offices.' },
+    ...{ answers: { 200: z.array(site) }, faults: ['not-signed-in'] },
+  },
+  {
+    ...{ ...shared, method: 'post', path: '/api/v1/sites', summary: 'A new office.', request: officeFormSchema },
+    ...{ answers: { 201: made }, faults: ['not-signed-in', 'name-taken', 'request-malformed'] },
+  },
+  {
+    ...{ ...shared, method: 'get', path: '/api/v1/sites/{id}', summary: 'An office: its lines, devices and peers.' },
+    ...{ answers: { 200: office }, faults: ['not-signed-in', 'site-missing'] },
+  },
+  {
+    ...{
+      ...shared,
+      method: 'put',
+      path: '/api/v1/sites/{id}',
+      summary: 'Rename an office.',
+      request: officeFormSchema,
+    },
+    ...{ answers: { 200: made }, faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'] },
+  },
+  {
+    ...{ ...shared, method: 'delete', path: '/api/v1/sites/{id}' },
+    summary: 'Remove an office with all that is in it. It can be put back for a day.',
+    ...{ answers: gone, faults: ['not-signed-in'] },
+  },
+  {
+    ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/put-back', summary: 'Put a removed office back.' },
+    ...{ answers: { 200: made }, faults: ['not-signed-in', 'removal-over', 'name-taken'] },
+  },
+  {
+    ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/code', summary: 'A new code; the old one ends at once.' },
+    answers: { 201: z.object({ joinCode: z.string(), joinCodeUntil: z.iso.datetime() }) },
+    faults: ['not-signed-in', 'site-missing'],
+  },
+  {
+    ...{ ...shared, method: 'get', path: '/api/v1/sites/{id}/board' },
+    summary: 'The board: for each device the newest set over each link and reach.',
+    ...{ answers: { 200: z.array(boardRow) }, faults: ['not-signed-in', 'site-missing'] },
+  },
+  {
+    ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/lines', request: lineFormSchema },
+    summary: 'A further line with its plan.',
+    answers: { 201: made },
+    faults: ['not-signed-in', 'site-missing', 'name-taken', 'changed-meanwhile', 'request-malformed'],
+  },
+  {
+    ...{ ...shared, method: 'put', path: '/api/v1/sites/{id}/lines/{line}', request: lineFormSchema },
+    summary: 'Change a line or its plan. `shown` is what the office document says, so that nobody is overwritten.',
+    answers: { 200: made },
+    faults: [
+      ...(['not-signed-in', 'site-missing', 'line-unknown', 'name-taken', 'changed-meanwhile'] as const),
+      'request-malformed',
+    ],
+  },
+  {
+    ...{
+      ...shared,
+      method: 'post',
+      path: '/api/v1/sites/{id}/lines/{line}/use',
+      summary: 'Use this line from now on.',
+    },
+    ...{ answers: gone, faults: ['not-signed-in', 'line-unknown'] },
+  },
+  {
+    ...{ ...shared, method: 'delete', path: '/api/v1/sites/{id}/lines/{line}', summary: 'Remove a line.' },
+    ...{ answers: gone, faults: ['not-signed-in', 'line-unknown', 'line-in-use'] },
+  },
+  {
+    ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/devices', request: deviceFormSchema },
+    summary: 'A new device.',
+    ...{ answers: { 201: made }, faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'] },
+  },
+  {
+    ...{ ...shared, method: 'put', path: '/api/v1/sites/{id}/devices/{device}', request: deviceFormSchema },
+    summary: 'Change a device.',
+    answers: { 200: made },
+    faults: ['not-signed-in', 'site-missing', 'device-unknown', 'name-taken', 'request-malformed'],
+  },
+  {
+    ...{ ...shared, method: 'delete', path: '/api/v1/sites/{id}/devices/{device}' },
+    summary: 'Remove a device; its runs stay. It can be put back for a day.',
+    ...{ answers: gone, faults: ['not-signed-in'] },
+  },
+  {
+    ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/devices/{device}/merge', request: mergeFormSchema },
+    summary: 'This device is another one: its runs become that one’s. It can be undone for a day.',
+    ...{ answers: { 200: made }, faults: ['not-signed-in', 'device-unknown', 'request-malformed'] },
+  },
+  {
+    ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/peers', summary: 'A new peer.', request: peerFormSchema },
+    ...{ answers: { 201: made }, faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'] },
+  },
+  {
+    ...{ ...shared, method: 'put', path: '/api/v1/sites/{id}/peers/{peer}', request: peerFormSchema },
+    summary: 'Change a peer.',
+    ...{ answers: { 200: made }, faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'] },
+  },
+  {
+    ...{ ...shared, method: 'delete', path: '/api/v1/sites/{id}/peers/{peer}' },
+    summary: 'Remove a peer. It can be put back for a day.',
+    ...{ answers: gone, faults: ['not-signed-in'] },
+  },
+  {
+    ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/peers/{peer}/pin' },
+    summary: 'Runs of its reach go to this peer from now on.',
+    ...{ answers: gone, faults: ['not-signed-in'] },
+  },
+  {
+    ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/peers/{peer}/accept-key' },
+    summary: 'Take the key that the peer shows now for its own.',
+    ...{ answers: gone, faults: ['not-signed-in'] },
+  },
+  {
+    ...{ ...shared, method: 'post', path: '/api/v1/removals/{id}/undo', summary: 'Put a device or a peer back.' },
+    ...{ answers: gone, faults: ['not-signed-in', 'removal-over', 'name-taken'] },
+  },
+  {
+    ...{ ...shared, method: 'put', path: '/api/v1/runs/{id}/notes', request: runNotesSchema },
+    summary: 'What the technician writes beside a run.',
+    ...{ answers: gone, faults: ['not-signed-in', 'run-unknown', 'request-malformed'] },
+  },
+  {
+    ...{ ...shared, method: 'post', path: '/api/v1/runs/{id}/share' },
+    summary: 'A link by which anybody may read this run, until it is revoked.',
+    ...{ answers: { 201: z.object({ path: z.string() }) }, faults: ['not-signed-in', 'run-unknown'] },
+  },
+  {
+    ...{ ...shared, method: 'delete', path: '/api/v1/runs/{id}/share', summary: 'Revoke that link.' },
+    ...{ answers: gone, faults: ['not-signed-in', 'run-unknown'] },
+  },
+];

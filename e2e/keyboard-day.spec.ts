@@ -41,10 +41,11 @@ test('a technician’s day, with the keyboard alone', async ({ page }) => {
     await press(page, '?');
     await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('start a round');
     await press(page, 'Escape');
+    await expect(page.getByRole('dialog')).toHaveCount(0);
   });
 
   const queue = page.getByRole('region', { name: 'Queue' });
-  await test.step('puts a round over two devices into the queue', async () => {
+  await test.step('puts a round into the queue: the scan room workstation, inside and out', async () => {
     await press(page, 'n');
     const form = page.getByRole('form', { name: 'A round' });
     // Everything that stands by is chosen already; the attic's box runs by itself and does not.

@@ -1,5 +1,4 @@
 import { randomBytes } from 'node:crypto';
-import { median } from '@/core';
 import type { StoredPeer } from '@/store';
 import { PEER_PATHS, peerInfoSchema, type PeerInfo } from '@/wire';
 import { checkIdentity } from '@/wire/ticket';
@@ -9,14 +8,14 @@ import { notePeerKey } from './peers';
 
 /** How a peer stands, seen from this console. */
 export type PeerState =
-  /** `awayMs`: median of a few requests from the console, for telling near from far; `keyChanged`: see peer-key-changed. */
+  /** `awayMs`: the fastest of a few requests from the console, for telling near from far; `keyChanged`: see peer-key-changed. */
   | { readonly status: 'answering'; readonly info: PeerInfo; readonly awayMs: number; readonly keyChanged: boolean }
   | { readonly status: 'silent'; readonly address: string }
   | { readonly status: 'not-a-peer'; readonly address: string };
 
 const PATIENCE_MS = 1500;
 const LONGEST_ANSWER = 16_384;
-const ASKS = 3;
+const ASKS = 5;
 
 /** Asks a peer for its info document and its identity. What it says is checked; one that answers nonsense is no peer. */
 export async function checkPeer(context: ConsoleContext, peer: StoredPeer): Promise<PeerState> {
@@ -41,7 +40,7 @@ export async function checkPeer(context: ConsoleContext, peer: StoredPeer): Prom
     const { identity } = info.data;
     const shown = identity === undefined ? null : checkIdentity(identity, challenge);
     const { otherKey } = await notePeerKey(context, peer, shown);
-    return { status: 'answering', info: info.data, awayMs: median(took)!, keyChanged: otherKey !== null };
+    return { status: 'answering', info: info.data, awayMs: Math.min(...took), keyChanged: otherKey !== null };
   } catch (error) {
     return { status: error instanceof SyntaxError ? 'not-a-peer' : 'silent', address: baseUrl };
   }

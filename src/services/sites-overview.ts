@@ -1,4 +1,13 @@
-import { median, planThroughTunnel, siteStrawOf, type Plan, type Reach, type StrawSegment } from '@/core';
+import {
+  median,
+  planThroughTunnel,
+  siteStrawOf,
+  VERDICT_WORDS,
+  type Plan,
+  type Reach,
+  type StrawSegment,
+  type VerdictWord,
+} from '@/core';
 import type { SetRun, Site, StoredPeer } from '@/store';
 import { cellOf, type BoardCell } from './board-cells';
 import type { ConsoleContext } from './console-context';
@@ -29,7 +38,8 @@ export interface SiteSummary {
   readonly plan: Plan | null;
   readonly straw: readonly StrawSegment[];
   readonly internet: WeekOfRuns;
-  readonly local: WeekOfRuns;
+  /** How the newest sets inside the office were judged: how many of each verdict. */
+  readonly inside: Readonly<Record<VerdictWord, number>>;
   readonly tunnels: readonly SiteTunnel[];
   readonly deviceCount: number;
   readonly standingCount: number;
@@ -44,6 +54,15 @@ function weekOf(runs: readonly SetRun[]): WeekOfRuns {
     downBps: known(runs.map((run) => run.downBps)),
     upBps: known(runs.map((run) => run.upBps)),
   };
+}
+
+function verdictsOf(runs: readonly SetRun[]): SiteSummary['inside'] {
+  const counts = Object.fromEntries(VERDICT_WORDS.map((word) => [word, 0])) as Record<VerdictWord, number>;
+  for (const set of setsOf(runs).values()) {
+    const cell = cellOf(set);
+    if (cell !== null) counts[cell.verdict] += 1;
+  }
+  return counts;
 }
 
 /** All sites side by side, each against its own plan; tunnels between them against the slower end. */
@@ -67,12 +86,12 @@ export async function sitesOverview(context: ConsoleContext): Promise<SiteSummar
   };
   return Promise.all(
     all.map(async (site): Promise<SiteSummary> => {
-      const [devices, peers, { line, plan }, internet, local] = await Promise.all([
+      const [devices, peers, { line, plan }, internet, newest] = await Promise.all([
         sites.devicesOf(site.id),
         sites.peersOf(site.id),
         crossingOf(context, site.id, { reach: 'internet' }, nowMs),
         week(site.id, 'internet'),
-        week(site.id, 'local'),
+        context.store.runs.newestSets(site.id),
       ]);
       return {
         site: { id: site.id, name: site.name, demo: site.demo },
@@ -86,7 +105,7 @@ export async function sitesOverview(context: ConsoleContext): Promise<SiteSummar
           outsidePeerName: peers.find((peer) => peer.reach === 'internet')?.name ?? null,
         }),
         internet,
-        local,
+        inside: verdictsOf(newest.filter((run) => run.reach === 'local')),
         tunnels: await Promise.all(
           peers.filter((peer) => peer.reach === 'tunnel').map((peer) => tunnelOf(site.id, peer)),
         ),

@@ -2,6 +2,7 @@ import { seededRandom } from '../stats/seeded-random';
 import { copyTime } from './copy-time';
 import { differenceOf } from './group-difference';
 import { planThroughTunnel, type Plan } from './plan';
+import { planAnswerOf } from './plan-answer';
 import { summarizeSet } from './run-set';
 import { suitabilityOf, type SuitabilityInput } from './suitability';
 import { delayImpairment, meanOpinionScore, transmissionRating } from './voice-rating';
@@ -143,5 +144,12 @@ describe('a tunnel between two lines', () => {
     const plan = planThroughTunnel(line('fibre', 500e6, 100e6), line('cable', 150e6, 15.18e6, 'line'));
     expect(plan.downBps / 14.48e6).toBeCloseTo(1, 6);
     expect(plan.basis).toBe('payload');
+  });
+
+  it('is no provider’s promise: a run through it says nothing about a plan', () => {
+    const plan = planThroughTunnel(line('fibre', 500e6, 100e6), line('cable', 150e6, 20e6));
+    const rate = (steadyBps: number) => ({ steadyBps, intervalBps: null });
+    expect(planAnswerOf('tunnel', plan, rate(20e6), rate(100e6), [])).toBeNull();
+    expect(planAnswerOf('internet', line('fibre', 20e6, 100e6), rate(20e6), rate(100e6), [])!.word).toBe('met');
   });
 });

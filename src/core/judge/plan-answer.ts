@@ -15,7 +15,8 @@ function codesWith(flags: readonly FitnessFlag[], effects: readonly string[]): F
 
 /**
  * A run that reaches the plan in both directions proves it met, on any link. One that falls short proves it only when
- * nothing nearer can be the reason. Null when the run does not cross the provider's line or no plan is known.
+ * nothing nearer can be the reason. Null when the run does not cross the provider's line, no plan is known, or it
+ * was held against the slower end of a tunnel: that is no provider's promise.
  */
 export function planAnswerOf(
   reach: Reach,
@@ -24,7 +25,7 @@ export function planAnswerOf(
   up: JudgedRate | null,
   flags: readonly FitnessFlag[],
 ): PlanAnswer | null {
-  if (reach === 'local' || plan === null) return null;
+  if (reach === 'local' || plan === null || plan.slowerEnd !== undefined) return null;
   const voided = codesWith(flags, ['voids']);
   if (voided.length > 0 || down === null || up === null) return { word: 'cannot tell', because: voided };
   const reaches =

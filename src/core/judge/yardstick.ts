@@ -47,7 +47,8 @@ export function yardstickOf({ reach, direction, plan, ceiling }: YardstickInput)
   if (link !== null && promised !== null) {
     const source = link.rateBps < promised.rateBps ? 'link' : 'plan';
     const rateBps = Math.min(link.rateBps, promised.rateBps);
-    const reason = `${rateWords(rateBps)} is the lower, so the ${source} is the yardstick`;
+    const named = source === 'plan' && plan?.slowerEnd !== undefined ? 'slower end of the tunnel' : source;
+    const reason = `${rateWords(rateBps)} is the lower, so the ${named} is the yardstick`;
     return { status: 'known', rateBps, source, arithmetic: [link.words, promised.words, reason] };
   }
   if (promised !== null) {

@@ -32,7 +32,7 @@ export interface DirectionReport {
   readonly bytes: number | null;
   readonly yardstick: Yardstick;
   readonly verdict: Verdict;
-  /** Measured / contracted with its 95 % interval; null inside the office, without a plan or without a figure. */
+  /** Measured / contracted with its 95 % interval; null inside the office, through a tunnel, without a plan or a figure. */
   readonly shareOfPlan: { readonly share: number; readonly low: number | null; readonly high: number | null } | null;
 }
 
@@ -69,7 +69,7 @@ export interface RunReport {
 }
 
 function shareOfPlan(rate: RateEstimate | null, plan: Plan | null, direction: Direction, reach: Reach) {
-  if (rate === null || plan === null || reach === 'local') return null;
+  if (rate === null || plan === null || reach === 'local' || plan.slowerEnd !== undefined) return null;
   const promised = planPayloadBps(plan, direction);
   return {
     share: rate.steadyBps / promised,

@@ -32,6 +32,8 @@ export function strawPathOf(input: StrawPathInput): StrawSegment[] {
   const { deviceName, peerName, lineName, reach, link, plan, ipVersion } = input;
   const linkBps = ceilingOfLink(link, ipVersion)?.payloadBps ?? null;
   const lineBps = plan === null ? null : planPayloadBps(plan, 'down');
+  // What both ends of a tunnel give is known of the tunnel, not of this line.
+  const ofTunnel = plan?.slowerEnd !== undefined;
   const linkIsKink = reach !== 'local' && linkBps !== null && lineBps !== null && linkBps < lineBps;
   const plain = { capacityBps: null, kink: false };
   const inside: StrawSegment[] = [
@@ -44,8 +46,10 @@ export function strawPathOf(input: StrawPathInput): StrawSegment[] {
   return [
     ...inside,
     { ...plain, kind: 'router', label: 'router' },
-    { kind: 'line', label: lineName ?? 'line', capacityBps: lineBps, kink: false },
-    ...(reach === 'tunnel' ? [{ ...plain, kind: 'tunnel', label: 'tunnel' } as const] : []),
+    { kind: 'line', label: lineName ?? 'line', capacityBps: ofTunnel ? null : lineBps, kink: false },
+    ...(reach === 'tunnel'
+      ? [{ ...plain, kind: 'tunnel', label: 'tunnel', capacityBps: ofTunnel ? lineBps : null } as const]
+      : []),
     farEnd,
   ];
 }

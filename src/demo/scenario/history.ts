@@ -50,8 +50,8 @@ function tunnel(downMbps: number, upMbps: number): SimulatedLine {
   return {
     idleMs: roundTripMs + MILL_LANE.line.roundTripMs + 2,
     jitterMs: 0.8,
-    down: direction(downMbps * TUNNEL_SHARE, upQueueMs, 0.01),
-    up: direction(upMbps * TUNNEL_SHARE, upQueueMs, 0.01),
+    down: direction(downMbps * TUNNEL_SHARE, upQueueMs),
+    up: direction(upMbps * TUNNEL_SHARE, upQueueMs),
   };
 }
 

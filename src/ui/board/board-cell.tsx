@@ -34,24 +34,26 @@ export function BoardCell({ cell, nowMs, mark, label }: BoardCellProps) {
       href={`/runs/${cell.runId}`}
       prefetch={false}
       aria-label={label}
-      className="group block h-full px-3 py-2 hover:bg-sheet focus-visible:bg-sheet"
+      className="group block h-full px-2.5 py-2 hover:bg-sheet focus-visible:bg-sheet"
     >
-      <span className="grid grid-cols-[minmax(4rem,1fr)_2.9rem] items-center gap-x-2 gap-y-0.5">
+      <span className="grid grid-cols-[minmax(3.4rem,1fr)_2.7rem] items-center gap-x-2 gap-y-0.5">
         <Rate direction="down" cell={cell} />
         <Rate direction="up" cell={cell} />
       </span>
-      <span className="mt-1 flex items-center gap-2 whitespace-nowrap text-[0.78rem] text-quiet">
+      <span className="mt-1 flex items-center gap-1.5 whitespace-nowrap text-[0.78rem] text-quiet">
         <VerdictMark verdict={cell.verdict} />
         {cell.linkBelowPlan && <span className="text-starved">kink</span>}
-        {cell.addedMs !== null && (
-          <span>
-            <span className="figure text-[0.72rem] text-delay">{addedDelayWords(cell.addedMs)}</span> {cell.rating}
-          </span>
-        )}
         <span className="ml-auto">
           {cell.count > 1 && <span title="median of so many runs">{cell.count} × </span>}
           {ageWords(nowMs - cell.startedAtMs)}
         </span>
+      </span>
+      <span className="block whitespace-nowrap text-[0.78rem] text-quiet">
+        {cell.addedMs !== null && (
+          <>
+            <span className="figure text-[0.72rem] text-delay">{addedDelayWords(cell.addedMs)}</span> {cell.rating}
+          </>
+        )}
       </span>
     </Link>
   );

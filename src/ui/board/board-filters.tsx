@@ -31,7 +31,7 @@ export function BoardFilters({ board, chosen }: BoardFiltersProps) {
   const has = (pick: 'linkKind' | 'reach') => new Set<string>(board.allColumns.map((column) => column[pick]));
   const narrowed = Object.values(chosen).some((value) => value !== undefined && value !== '');
   return (
-    <form action="/" aria-label="Narrow the board" className="flex flex-wrap items-end gap-x-5 gap-y-1">
+    <form action="/" aria-label="Narrow the board" className="flex flex-wrap items-end gap-x-4 gap-y-1">
       {chosen.segment !== undefined && <input type="hidden" name="segment" value={chosen.segment} />}
       <NarrowText name="text" label="name or spot" value={chosen.text} onText={(text) => go({ text })} />
       {board.spots.length > 1 && (

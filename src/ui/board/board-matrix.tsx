@@ -38,11 +38,14 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
       <table className="w-full border-collapse" aria-label="Devices by link and reach">
         <thead>
           <tr className="text-left text-sm text-quiet">
-            <th className="w-44 py-1.5 font-normal">
+            <th className="sticky left-0 z-[1] w-52 min-w-48 bg-paper py-1.5 font-normal">
               <span className="sr-only">device</span>
             </th>
             {board.columns.map((column) => (
-              <th key={columnWords(column)} className="min-w-40 border-l border-hairline px-3 py-1.5 font-normal">
+              <th
+                key={columnWords(column)}
+                className="min-w-[8.4rem] border-l border-hairline px-2.5 py-1.5 font-normal"
+              >
                 {columnWords(column)}
               </th>
             ))}
@@ -51,7 +54,10 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
         <tbody>
           {rows.map(({ row, spotName, first }, rowIndex) => (
             <tr key={row.deviceId} className={first ? 'border-t-[1.5px] border-ink' : 'border-t border-hairline'}>
-              <th scope="row" className="max-w-48 py-2 pr-3 text-left align-top font-normal">
+              <th
+                scope="row"
+                className="sticky left-0 z-[1] max-w-52 bg-paper py-2 pr-3 text-left align-top font-normal"
+              >
                 {first && <span className="block truncate text-xs text-quiet">{spotName ?? 'no spot'}</span>}
                 <span className="line-clamp-3 break-words">{row.deviceName}</span>
                 {row.standsBy && <RunHere row={row} reaches={board.reaches} queue={queue} />}

@@ -20,8 +20,10 @@ export function RunHere({ row, reaches, queue }: RunHereProps) {
     );
   return (
     <span className="mt-0.5 flex flex-wrap items-center gap-x-2 text-xs text-quiet">
-      <span aria-hidden="true" className="size-2 rounded-full bg-ink" />
-      stands by · run
+      <span className="whitespace-nowrap">
+        <span aria-hidden="true" className="mr-1.5 inline-block size-2 rounded-full bg-ink" />
+        stands by
+      </span>
       {reaches.map((reach) => (
         <button
           key={reach}

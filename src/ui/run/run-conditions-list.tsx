@@ -54,7 +54,7 @@ export function RunConditionsList({ run, hasSamples, offersSamples }: RunConditi
     ['peer', run.peerName],
     ['line', run.lineName ?? 'not crossed'],
     [
-      'plan of that day',
+      run.plan?.slowerEnd === undefined ? 'plan of that day' : 'slower end of the tunnel',
       run.plan === null
         ? 'none'
         : `${nominalRateFigure(run.plan.downBps)} down, ${nominalRateFigure(run.plan.upBps)} up`,

@@ -12,8 +12,15 @@ const EFFECT_WORDS = {
   weakens: 'weakens it',
 } as const;
 
+interface RunFitnessProps {
+  readonly report: RunReport;
+  /** Whether it is one of three or more: then it is no longer a single run. */
+  readonly inFullSet: boolean;
+}
+
 /** Whether the run counts as evidence about the plan, and each fact for or against it. */
-export function RunFitness({ report: { planAnswer, fitness } }: { readonly report: RunReport }) {
+export function RunFitness({ report: { planAnswer, fitness }, inFullSet }: RunFitnessProps) {
+  const flags = fitness.filter(({ code }) => !(inFullSet && code === 'single-run'));
   return (
     <section aria-label="Evidence">
       <h2 className="mb-2 font-semibold">As evidence about the plan</h2>
@@ -22,9 +29,9 @@ export function RunFitness({ report: { planAnswer, fitness } }: { readonly repor
           ? 'This run did not cross the provider’s line, or no plan is known: it says nothing about one.'
           : ANSWER_WORDS[planAnswer.word]}
       </p>
-      {fitness.length > 0 && (
+      {flags.length > 0 && (
         <ul className="mt-2 space-y-2 text-[0.9rem]">
-          {fitness.map(({ code, fact, nextStep }) => (
+          {flags.map(({ code, fact, nextStep }) => (
             <li key={code} className="border-l-2 border-hairline pl-3">
               <span className="text-quiet">{EFFECT_WORDS[FITNESS_EFFECTS[code]]}: </span>
               {fact}. <span className="text-quiet">Next: {nextStep}.</span>

@@ -1,4 +1,4 @@
-import { linkKindWords, yardstickBps, type LinkKind } from '@/core';
+import { FULL_SET, linkKindWords, yardstickBps, type LinkKind } from '@/core';
 import type { RunPage } from '@/services';
 import { Notice } from '../parts/notice';
 import { WallTime } from '../parts/wall-time';
@@ -40,6 +40,7 @@ const STRIP = { width: 1200, height: 320 } as const;
 export function RunView({ page, actions, shared = false }: RunViewProps) {
   const { run, straw, strip, result, unfinished, measuredBefore, set, together, neighbours } = page;
   const report = result?.report ?? null;
+  const inFullSet = (set?.judgement.count ?? 0) >= FULL_SET;
   const yardsticks = {
     downBps: report === null ? null : yardstickBps(report.down.yardstick),
     upBps: report === null ? null : yardstickBps(report.up.yardstick),
@@ -91,13 +92,15 @@ export function RunView({ page, actions, shared = false }: RunViewProps) {
           </div>
         </section>
       )}
-      <div className="mt-8 grid gap-x-12 print:mt-4 print:grid-cols-2 print:gap-y-4 print:text-[0.72rem] gap-y-8 lg:grid-cols-[1.25fr_1fr]">
-        {report !== null && <RunFigures report={report} />}
+      <div className="mt-8 grid gap-x-12 print:mt-4 print:grid-cols-2 print:gap-y-4 gap-y-8 lg:grid-cols-[1.25fr_1fr]">
+        <div className="space-y-8">
+          {report !== null && <RunFigures report={report} />}
+          {report !== null && <RunSuitability report={report} />}
+          {report !== null && <RunFitness report={report} inFullSet={inFullSet} />}
+        </div>
         <div className="space-y-8">
           {set !== null && <RunSetSection set={set} runId={run.id} links={!shared} />}
           {together.length > 1 && <RunTogether runs={together} runId={run.id} links={!shared} />}
-          {report !== null && <RunSuitability report={report} />}
-          {report !== null && <RunFitness report={report} />}
           {report !== null && <RunCopyTime rates={page.ratesOfMonth} />}
           <RunConditionsList run={run} hasSamples={strip !== null} offersSamples={!shared} />
           {actions === null && run.notes !== '' && (

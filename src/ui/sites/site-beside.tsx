@@ -1,4 +1,4 @@
-import { addedDelayWords, ageWords, nominalRateFigure, rateFigure, type Plan } from '@/core';
+import { addedDelayWords, ageWords, nominalRateFigure, rateFigure, VERDICT_WORDS, type Plan } from '@/core';
 import type { SiteSummary, SiteTunnel, WeekOfRuns } from '@/services';
 import { StrawBar } from '../straw/straw-bar';
 import { StrawPath } from '../straw/straw-path';
@@ -24,7 +24,7 @@ function Week({ title, against, week, nowMs }: WeekProps) {
   ] as const;
   return (
     <div className="min-w-0">
-      <h3 className="truncate text-sm text-quiet">{title}</h3>
+      <h3 className="text-sm text-quiet">{title}</h3>
       {newest === null ? (
         <p className="mt-1 text-sm">No run in the last seven days.</p>
       ) : (
@@ -59,8 +59,28 @@ function Week({ title, against, week, nowMs }: WeekProps) {
   );
 }
 
+/** How many of the devices' links inside the office are full, thin or starved. */
+function Inside({ inside }: Pick<SiteSummary, 'inside'>) {
+  const known = VERDICT_WORDS.filter((word) => inside[word] > 0);
+  return (
+    <div className="min-w-0">
+      <h3 className="text-sm text-quiet">inside the office, each device against its own link</h3>
+      {known.length === 0 && <p className="mt-1 text-sm">Nothing was measured inside yet.</p>}
+      <ul className="mt-1 space-y-0.5 text-[0.9rem]">
+        {known.map((word) => (
+          <li key={word} className="flex items-center gap-2">
+            <span className="figure w-6 text-right text-[0.8rem]">{inside[word]}</span>
+            <VerdictMark verdict={word} withWord />
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
 function tunnelAgainst({ slowerEnd, farSiteName }: SiteTunnel): string {
-  if (slowerEnd !== null) return `the slower end gives ${planWords(slowerEnd)}`;
+  if (slowerEnd !== null)
+    return `to ${farSiteName ?? 'the other office'}: the slower end gives ${planWords(slowerEnd)}`;
   return farSiteName === null
     ? 'say in the set-up which office is at its other end'
     : 'a plan is missing at one of its ends';
@@ -74,7 +94,7 @@ interface SiteBesideProps {
 
 /** One office beside the others. */
 export function SiteBeside({ summary, nowMs, open }: SiteBesideProps) {
-  const { site, lineName, plan, straw, internet, local, tunnels, deviceCount, standingCount } = summary;
+  const { site, lineName, plan, straw, internet, inside, tunnels, deviceCount, standingCount } = summary;
   return (
     <li className="border-t-[1.5px] border-ink py-4">
       <div className="flex flex-wrap items-baseline gap-x-4">
@@ -100,11 +120,11 @@ export function SiteBeside({ summary, nowMs, open }: SiteBesideProps) {
           week={internet}
           nowMs={nowMs}
         />
-        <Week title="inside the office" against="each against its own link" week={local} nowMs={nowMs} />
+        <Inside inside={inside} />
         {tunnels.map((tunnel) => (
           <Week
             key={tunnel.peerName}
-            title={`through the tunnel${tunnel.farSiteName === null ? '' : ` to ${tunnel.farSiteName}`}, against ${tunnel.peerName}`}
+            title={`through the tunnel, against ${tunnel.peerName}`}
             against={tunnelAgainst(tunnel)}
             week={tunnel}
             nowMs={nowMs}

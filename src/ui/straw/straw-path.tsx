@@ -25,7 +25,9 @@ function shortened(label: string, letters: number): string {
 
 function capacityWords({ kind, capacityBps }: StrawSegment): string {
   if (capacityBps === null) return '';
-  return kind === 'line' ? `${nominalRateFigure(capacityBps)} Mb/s` : `${rateFigure(capacityBps)} Mb/s`;
+  return kind === 'line' || kind === 'tunnel'
+    ? `${nominalRateFigure(capacityBps)} Mb/s`
+    : `${rateFigure(capacityBps)} Mb/s`;
 }
 
 /** The product's picture: the path as a straw, its bore the log of what each part can carry, the stripe what flows. */

@@ -58,8 +58,8 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
         chosen={filter.segment}
       />
       {board.facts !== null && <p className="mt-2 text-quiet">{board.facts}</p>}
-      <div className="mb-4 mt-3 flex items-center gap-6">
-        {board.deviceCount > 0 && <BoardLegend fullFrom={board.plan?.fullFrom ?? USUAL_FULL_FROM} />}
+      <div className="mb-2 mt-3 flex flex-wrap items-end gap-x-6 gap-y-2">
+        {board.deviceCount > 0 && <BoardFilters board={board} chosen={filter} />}
         <span className="ml-auto flex shrink-0 gap-3">
           {board.deviceCount > 0 && (
             <RoundForm
@@ -72,11 +72,6 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
           <JoinSlip join={join} trigger={<Button look="main">Join a device</Button>} />
         </span>
       </div>
-      {board.deviceCount > 0 && (
-        <div className="mb-2">
-          <BoardFilters board={board} chosen={filter} />
-        </div>
-      )}
       {board.deviceCount === 0 ? (
         <section className="mx-auto mt-16 max-w-[34rem] text-center">
           <h2 className="text-xl font-semibold">No device has been here yet</h2>
@@ -103,7 +98,12 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
           </Link>
         </p>
       ) : (
-        <BoardMatrix board={board} join={join} queue={queueRoundAction.bind(null, board.site.id)} />
+        <>
+          <BoardMatrix board={board} join={join} queue={queueRoundAction.bind(null, board.site.id)} />
+          <div className="mt-4">
+            <BoardLegend fullFrom={board.plan?.fullFrom ?? USUAL_FULL_FROM} />
+          </div>
+        </>
       )}
       <BoardTray tray={board.tray} nowMs={board.nowMs} withdraw={withdrawTurnAction} />
     </>

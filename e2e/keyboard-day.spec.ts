@@ -69,7 +69,7 @@ test('a technician’s day, with the keyboard alone', async ({ page }) => {
   });
 
   await test.step('waits while the scan room measures, inside and out', async () => {
-    await expect(queue.getByRole('link', { name: /runs since/ })).toBeVisible({ timeout: 20_000 });
+    await expect(queue.getByRole('link', { name: /runs for/ })).toBeVisible({ timeout: 20_000 });
     await expect(queue.getByText('Nothing runs and nothing waits.')).toBeVisible({ timeout: 90_000 });
   });
 

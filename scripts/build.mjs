@@ -1,10 +1,13 @@
 /** Builds the pages (Next.js into .next/) and the programs (bundled into dist/, packages left outside). */
 import { execFileSync } from 'node:child_process';
+import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from 'esbuild';
 
 const ROOT = join(import.meta.dirname, '..');
 
+// Chunks are named after what they hold: those of earlier builds would stay for ever.
+rmSync(join(ROOT, 'dist'), { recursive: true, force: true });
 await build({
   absWorkingDir: ROOT,
   entryPoints: [

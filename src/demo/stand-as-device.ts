@@ -58,7 +58,7 @@ export function standAsDevice(origin: string, device: SimulatedDevice): () => vo
           // A page that measures does not stand by meanwhile.
           socket?.close();
           void measure(origin, device, order)
-            .catch(() => undefined)
+            .catch((error: Error) => console.error(`${device.deviceName} did not measure: ${error.message}`))
             .finally(open);
         }, order.inMs);
         return;

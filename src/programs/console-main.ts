@@ -76,7 +76,10 @@ async function main(): Promise<void> {
   stops.push(() => [sweeper, usher, keyWatch].forEach(clearInterval));
 
   const port = Number(consolePortText);
-  const app = next({ dev: mode === 'dev', dir: PROGRAM_FOLDER, hostname: '127.0.0.1', port });
+  // Next ends every upgrade of its server whose path fits a route. The upgrades here are those of standing devices, so
+  // it is given a server that nobody uses.
+  const httpServer = createServer();
+  const app = next({ dev: mode === 'dev', dir: PROGRAM_FOLDER, hostname: '127.0.0.1', port, httpServer });
   await app.prepare();
   const handle = app.getRequestHandler();
   const server = createServer((request, response) => void handle(request, response));

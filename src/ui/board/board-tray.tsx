@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { ageWords } from '@/core';
+import { durationWords } from '@/core';
 import type { Board, TrayTurn } from '@/services';
 
 interface BoardTrayProps extends Pick<Board, 'tray' | 'nowMs'> {
@@ -16,7 +16,7 @@ function StateWords({ turn, nowMs }: { readonly turn: TrayTurn; readonly nowMs: 
           href={`/runs/${state.runId}`}
           className="underline decoration-hairline underline-offset-4"
         >
-          runs since {ageWords(nowMs - state.sinceMs)}
+          runs for {durationWords((nowMs - state.sinceMs) / 1000)}
         </Link>
       );
     case 'asked':

@@ -6,7 +6,16 @@ import { Sequelize } from 'sequelize';
 import WebSocket from 'ws';
 import { linkKindOf, median, reportOf, seededRandom, type Link, type Reach } from '@/core';
 import { simulateSamples } from '@/demo';
-import { conditionsOf, DEVICE_COOKIE, deviceCookieValue, figureColumns } from '@/services';
+import {
+  boardOf,
+  conditionsOf,
+  DEVICE_COOKIE,
+  deviceCookieValue,
+  figureColumns,
+  ledgerOf,
+  openPresence,
+  type ConsoleContext,
+} from '@/services';
 import { openStore, type StoredRun } from '@/store';
 import { readSigningKey } from '@/wire/ticket';
 import { STANDING_PATH } from '@/wire/device';
@@ -55,7 +64,7 @@ async function fill(data: string, runs: number): Promise<void> {
   await store.close();
 
   const sequelize = new Sequelize({ dialect: 'sqlite', storage: file, logging: false });
-  const columns = Object.keys((await sequelize.getQueryInterface().describeTable('runs')));
+  const columns = Object.keys(await sequelize.getQueryInterface().describeTable('runs'));
   const places = LINKS.flatMap((link) => REACHES.map((reach) => ({ link, reach })));
   const perPlace = Math.ceil(runs / (DEVICES * places.length));
   const nowMs = Date.now();
@@ -113,11 +122,30 @@ async function timed(url: string, cookie: string): Promise<{ medianMs: number; p
   return { medianMs: median(warm)!, p95Ms: warm[Math.floor(warm.length * 0.95)]!, kB: Math.round(bytes / 1000) };
 }
 
+/** What the services take for the data of a place, without the page around it, ms. */
+async function serviceTimes(data: string, runs: number): Promise<void> {
+  const store = await openStore(join(data, 'bent-straw.sqlite'));
+  const context = { store, wallMs: () => Date.now(), ...openPresence() } as unknown as ConsoleContext;
+  const middle = async (act: () => Promise<unknown>) => {
+    const took: number[] = [];
+    for (let time = 0; time < TIMES; time += 1) {
+      const startedMs = performance.now();
+      await act();
+      took.push(performance.now() - startedMs);
+    }
+    return median(took.slice(5))!.toFixed(0);
+  };
+  console.log(`| data of the board | ${runs} | ${await middle(() => boardOf(context))} | | |`);
+  console.log(`| data of the ledger | ${runs} | ${await middle(() => ledgerOf(context, {}))} | | |`);
+  await store.close();
+}
+
 async function pagesWith(runs: number, places: readonly string[]): Promise<void> {
   const data = newDataFolder();
   const first = await startProgram({ mode: 'start', port: PORT, data, more: ['--office', 'Bench'] });
   await first.interrupt();
   await fill(data, runs);
+  await serviceTimes(data, runs);
   const program = await startProgram({ mode: 'start', port: PORT, data });
   const cookie = await signedIn({ ...program, output: () => first.output() + program.output() });
   for (const place of places) {

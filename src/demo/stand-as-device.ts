@@ -37,7 +37,11 @@ async function measure(origin: string, device: SimulatedDevice, asked: Asked): P
 }
 
 /** Stands by as a device of the demo and measures when it is asked to. Returns what ends it. */
-export function standAsDevice(origin: string, device: SimulatedDevice): () => void {
+export function standAsDevice(
+  origin: string,
+  device: SimulatedDevice,
+  onTrouble: (sentence: string) => void,
+): () => void {
   let over = false;
   let socket: WebSocket | null = null;
   const timers = new Set<ReturnType<typeof setTimeout>>();
@@ -58,7 +62,7 @@ export function standAsDevice(origin: string, device: SimulatedDevice): () => vo
           // A page that measures does not stand by meanwhile.
           socket?.close();
           void measure(origin, device, order)
-            .catch((error: Error) => console.error(`${device.deviceName} did not measure: ${error.message}`))
+            .catch((error: Error) => onTrouble(`${device.deviceName} did not measure: ${error.message}`))
             .finally(open);
         }, order.inMs);
         return;

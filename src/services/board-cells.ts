@@ -1,13 +1,4 @@
-import {
-  LINK_KINDS,
-  rateBloat,
-  REACHES,
-  yardstickBps,
-  type BloatRating,
-  type LinkKind,
-  type Reach,
-  type VerdictWord,
-} from '@/core';
+import { LINK_KINDS, rateBloat, REACHES, type BloatRating, type LinkKind, type Reach, type VerdictWord } from '@/core';
 import type { SetRun } from '@/store';
 import { judgedSet, setsOf } from './run-sets';
 
@@ -65,12 +56,12 @@ export function cellOf(set: readonly SetRun[]): BoardCell | null {
     runId: run.id,
     downBps: judged.down?.median ?? null,
     upBps: judged.up?.median ?? null,
-    yardstickDownBps: yardstickBps(run.brief.down),
-    yardstickUpBps: yardstickBps(run.brief.up),
+    yardstickDownBps: run.brief.downYardstickBps,
+    yardstickUpBps: run.brief.upYardstickBps,
     addedMs,
     rating: rateBloat(addedMs),
     verdict: judged.verdict,
-    linkBelowPlan: run.brief.fitness.some((flag) => flag.code === 'link-below-plan'),
+    linkBelowPlan: run.brief.flags.includes('link-below-plan'),
     startedAtMs: run.startedAtMs,
     count: judged.count,
     spreadDownBps: judged.count > 1 ? (judged.down?.spread ?? null) : null,

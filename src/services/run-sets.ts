@@ -36,14 +36,14 @@ export function judgedSet(runs: readonly SetRun[]): SetJudgement | null {
   if (newest === undefined || newest.brief === null) return null;
   const { reach, plan, practice, brief } = newest;
   return judgeSet(
-    runs.map(({ downBps, upBps, addedMs, brief }) => ({ downBps, upBps, addedMs, flags: brief?.fitness ?? [] })),
+    runs.map(({ downBps, upBps, addedMs, brief }) => ({ downBps, upBps, addedMs, flags: brief?.flags ?? [] })),
     {
       reach,
       plan,
       // Behind a practice line the peer always sees this machine; see conditionsOf.
       sameMachine: (newest.sameMachine ?? false) && !practice,
       fullFrom: plan?.fullFrom ?? USUAL_FULL_FROM,
-      yardstick: { down: brief.down, up: brief.up },
+      yardstickBps: { down: brief.downYardstickBps, up: brief.upYardstickBps },
     },
   );
 }

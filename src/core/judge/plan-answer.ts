@@ -1,4 +1,4 @@
-import { FITNESS_EFFECTS, type FitnessCode, type FitnessFlag } from '../fitness/fitness-flag';
+import { FITNESS_EFFECTS, type FitnessCode } from '../fitness/fitness-flag';
 import { planPayloadBps, type Plan } from './plan';
 import type { JudgedRate } from './verdict';
 import type { Reach } from './yardstick';
@@ -9,8 +9,8 @@ export interface PlanAnswer {
   readonly because: readonly FitnessCode[];
 }
 
-function codesWith(flags: readonly FitnessFlag[], effects: readonly string[]): FitnessCode[] {
-  return flags.filter((flag) => effects.includes(FITNESS_EFFECTS[flag.code])).map((flag) => flag.code);
+function codesWith(flags: readonly FitnessCode[], effects: readonly string[]): FitnessCode[] {
+  return flags.filter((code) => effects.includes(FITNESS_EFFECTS[code]));
 }
 
 /**
@@ -23,7 +23,7 @@ export function planAnswerOf(
   plan: Plan | null,
   down: JudgedRate | null,
   up: JudgedRate | null,
-  flags: readonly FitnessFlag[],
+  flags: readonly FitnessCode[],
 ): PlanAnswer | null {
   if (reach === 'local' || plan === null || plan.slowerEnd !== undefined) return null;
   const voided = codesWith(flags, ['voids']);

@@ -1,20 +1,16 @@
 import type { Plan } from './plan';
 import { judgeSet, type SetConditions, type SetMember } from './set-judgement';
-import type { Yardstick } from './yardstick';
 
 const PLAN: Plan = {
   ...{ name: 'Tarnfell Fibre 500/100', downBps: 500e6, upBps: 100e6, leastDownBps: null, leastUpBps: null },
   ...{ basis: 'payload', fullFrom: 0.9 },
 };
-const yardstick = (rateBps: number) => ({ status: 'known', rateBps }) as unknown as Yardstick;
 const OVER_THE_LINE: SetConditions = {
   ...{ reach: 'internet', plan: PLAN, fullFrom: 0.9, sameMachine: false },
-  yardstick: { down: yardstick(500e6), up: yardstick(100e6) },
+  yardstickBps: { down: 500e6, up: 100e6 },
 };
-const SINGLE = { code: 'single-run', fact: 'this is one run', nextStep: 'run twice more for a set' } as const;
-const WIFI = { code: 'over-wifi', fact: 'the link is Wi-Fi', nextStep: 'run by cable' } as const;
 const run = (downMbps: number, changes: Partial<SetMember> = {}): SetMember => ({
-  ...{ downBps: downMbps * 1e6, upBps: 97e6, addedMs: 18, flags: [SINGLE] },
+  ...{ downBps: downMbps * 1e6, upBps: 97e6, addedMs: 18, flags: ['single-run'] },
   ...changes,
 });
 
@@ -43,7 +39,7 @@ describe('a set of runs', () => {
   });
 
   it('cannot tell about the plan when one of its runs had something nearer as its reason', () => {
-    const judged = judgeSet([run(310), run(305, { flags: [WIFI] }), run(312)], OVER_THE_LINE);
+    const judged = judgeSet([run(310), run(305, { flags: ['over-wifi'] }), run(312)], OVER_THE_LINE);
     expect(judged.planAnswer).toEqual({ word: 'cannot tell', because: ['over-wifi'] });
   });
 

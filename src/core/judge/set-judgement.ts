@@ -1,9 +1,9 @@
-import type { FitnessFlag } from '../fitness/fitness-flag';
+import type { FitnessCode } from '../fitness/fitness-flag';
 import type { Plan } from './plan';
 import { planAnswerOf, type PlanAnswer } from './plan-answer';
 import { summarizeSet, type RunSet } from './run-set';
 import { verdictOf, worstVerdict, type Verdict, type VerdictWord } from './verdict';
-import type { Reach, Yardstick } from './yardstick';
+import type { Reach } from './yardstick';
 
 /** From so many runs on, a set is evidence that one run is not. */
 export const FULL_SET = 3;
@@ -13,7 +13,7 @@ export interface SetMember {
   readonly downBps: number | null;
   readonly upBps: number | null;
   readonly addedMs: number | null;
-  readonly flags: readonly FitnessFlag[];
+  readonly flags: readonly FitnessCode[];
 }
 
 /** What all runs of a set have in common. */
@@ -22,7 +22,8 @@ export interface SetConditions {
   readonly plan: Plan | null;
   readonly fullFrom: number;
   readonly sameMachine: boolean;
-  readonly yardstick: { readonly down: Yardstick; readonly up: Yardstick };
+  /** Bits per second; null where there is none. */
+  readonly yardstickBps: { readonly down: number | null; readonly up: number | null };
 }
 
 /** Runs under the same conditions, judged as one: by their medians, with the range from least to most as the interval. */
@@ -46,19 +47,19 @@ function estimateOf(rates: readonly number[]) {
 }
 
 /** Flags that any run of the set raised; a set of three or more is no longer "a single run". */
-function flagsOf(members: readonly SetMember[]): FitnessFlag[] {
-  const flags = new Map(members.flatMap((member) => member.flags).map((flag) => [flag.code, flag]));
+function flagsOf(members: readonly SetMember[]): FitnessCode[] {
+  const flags = new Set(members.flatMap((member) => member.flags));
   if (members.length >= FULL_SET) flags.delete('single-run');
-  return [...flags.values()];
+  return [...flags];
 }
 
 export function judgeSet(members: readonly SetMember[], conditions: SetConditions): SetJudgement {
-  const { reach, plan, fullFrom, sameMachine, yardstick } = conditions;
+  const { reach, plan, fullFrom, sameMachine, yardstickBps } = conditions;
   const [downs, ups] = [known(members.map((each) => each.downBps)), known(members.map((each) => each.upBps))];
   const [down, up] = [estimateOf(downs), estimateOf(ups)];
   const verdicts = {
-    down: verdictOf(down, yardstick.down, fullFrom, sameMachine),
-    up: verdictOf(up, yardstick.up, fullFrom, sameMachine),
+    down: verdictOf(down, yardstickBps.down, fullFrom, sameMachine),
+    up: verdictOf(up, yardstickBps.up, fullFrom, sameMachine),
   };
   return {
     count: members.length,

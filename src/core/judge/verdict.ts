@@ -1,5 +1,4 @@
 import type { RateEstimate } from '../rate/rate-estimate';
-import type { Yardstick } from './yardstick';
 
 export const VERDICT_WORDS = ['full', 'thin', 'starved', 'no verdict'] as const;
 export type VerdictWord = (typeof VERDICT_WORDS)[number];
@@ -27,20 +26,21 @@ function wordOf(share: number, fullFrom: number): JudgedWord {
  */
 export function verdictOf(
   estimate: JudgedRate | null,
-  yardstick: Yardstick,
+  /** Bits per second; null where there is none. */
+  yardstickBps: number | null,
   fullFrom: number,
   sameMachine: boolean,
 ): Verdict {
   if (estimate === null) return { word: 'no verdict', why: 'not-measured' };
   if (sameMachine) return { word: 'no verdict', why: 'same-machine' };
-  if (yardstick.status === 'unknown') return { word: 'no verdict', why: 'no-yardstick' };
-  const word = wordOf(estimate.steadyBps / yardstick.rateBps, fullFrom);
+  if (yardstickBps === null) return { word: 'no verdict', why: 'no-yardstick' };
+  const word = wordOf(estimate.steadyBps / yardstickBps, fullFrom);
   const interval = estimate.intervalBps;
   const words =
-    interval === null ? [] : [interval.low, interval.high].map((bps) => wordOf(bps / yardstick.rateBps, fullFrom));
+    interval === null ? [] : [interval.low, interval.high].map((bps) => wordOf(bps / yardstickBps, fullFrom));
   return {
     word,
-    share: estimate.steadyBps / yardstick.rateBps,
+    share: estimate.steadyBps / yardstickBps,
     edgeOf: words.find((other) => other !== word) ?? null,
   };
 }

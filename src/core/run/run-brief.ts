@@ -1,14 +1,19 @@
-import type { FitnessFlag } from '../fitness/fitness-flag';
-import type { Yardstick } from '../judge/yardstick';
+import type { FitnessCode } from '../fitness/fitness-flag';
+import { yardstickBps } from '../judge/yardstick';
 import type { RunReport } from './run-report';
 
-/** What lists and sets need of a report, without its series and summaries. */
+/** What lists and sets need of a report, without its series, summaries and words. Rates in bits per second. */
 export interface RunBrief {
-  readonly fitness: readonly FitnessFlag[];
-  readonly down: Yardstick;
-  readonly up: Yardstick;
+  readonly flags: readonly FitnessCode[];
+  /** Null where there is no yardstick. */
+  readonly downYardstickBps: number | null;
+  readonly upYardstickBps: number | null;
 }
 
 export function briefOf({ fitness, down, up }: RunReport): RunBrief {
-  return { fitness, down: down.yardstick, up: up.yardstick };
+  return {
+    flags: fitness.map(({ code }) => code),
+    downYardstickBps: yardstickBps(down.yardstick),
+    upYardstickBps: yardstickBps(up.yardstick),
+  };
 }

@@ -9,7 +9,7 @@ import { planPayloadBps, USUAL_FULL_FROM, type Direction, type Plan } from '../j
 import { planAnswerOf, type PlanAnswer } from '../judge/plan-answer';
 import { suitabilityOf, type Suitability } from '../judge/suitability';
 import { verdictOf, worstVerdict, type Verdict, type VerdictWord } from '../judge/verdict';
-import { yardstickOf, type Reach, type Yardstick } from '../judge/yardstick';
+import { yardstickBps, yardstickOf, type Reach, type Yardstick } from '../judge/yardstick';
 import { summarizeLoss, type LossSummary } from '../loss/loss-summary';
 import { finalBytes, type CounterSeries } from '../rate/counter-series';
 import { estimateRate, type RateEstimate } from '../rate/rate-estimate';
@@ -120,7 +120,7 @@ function directionReport(direction: Direction, options: Omit<LoadOptions, 'phase
       idle === null || loaded === null ? null : queueOnsetMs(samples.probes, idle, loaded.fromMs, loaded.toMs),
     bytes: finalBytes(counters),
     yardstick,
-    verdict: verdictOf(rate, yardstick, plan?.fullFrom ?? USUAL_FULL_FROM, sameMachine),
+    verdict: verdictOf(rate, yardstickBps(yardstick), plan?.fullFrom ?? USUAL_FULL_FROM, sameMachine),
     shareOfPlan: shareOfPlan(rate, plan, direction, reach),
   } satisfies DirectionReport;
 }
@@ -205,6 +205,12 @@ export function reportOf(samples: RunSamples, conditions: RunConditions): RunRep
       upAddedMs: up.addedMs,
     }),
     fitness,
-    planAnswer: planAnswerOf(conditions.reach, conditions.plan, down.rate, up.rate, fitness),
+    planAnswer: planAnswerOf(
+      conditions.reach,
+      conditions.plan,
+      down.rate,
+      up.rate,
+      fitness.map(({ code }) => code),
+    ),
   };
 }

@@ -14,14 +14,23 @@ const SET_COLUMNS = [
   ...(['startedAtMs', 'downBps', 'upBps', 'addedMs', 'brief'] as const),
 ] as const;
 
-/** Rows of a plain query know no types: JSON comes as text, truth as 0 and 1. */
-function setRunOf(row: Record<string, unknown>): SetRun {
-  const json = (text: unknown) => (text === null ? null : (JSON.parse(text as string) as unknown));
-  const sameMachine = row.sameMachine === null ? null : row.sameMachine === 1;
-  return {
-    ...row,
-    ...{ plan: json(row.plan), brief: json(row.brief), practice: row.practice === 1, sameMachine },
-  } as SetRun;
+const JSON_COLUMNS = new Set<string>(['plan', 'brief']);
+const TRUTH_COLUMNS = new Set<string>(['practice', 'sameMachine']);
+
+/** One JSON array of values in place of a row: a thousand rows come as one text, which is several times as fast. */
+const SET_ROW = `json_group_array(json_array(${SET_COLUMNS.map((name) =>
+  JSON_COLUMNS.has(name) ? `json("${name}")` : `"${name}"`,
+).join(', ')}) ORDER BY "startedAtMs")`;
+
+function setRunsOf(text: string): SetRun[] {
+  return (JSON.parse(text) as unknown[][]).map((values) => {
+    const run: Record<string, unknown> = {};
+    SET_COLUMNS.forEach((name, index) => {
+      const value = values[index];
+      run[name] = TRUTH_COLUMNS.has(name) && value !== null ? value === 1 : value;
+    });
+    return run as SetRun;
+  });
 }
 
 /** Columns that lists do not need. */
@@ -132,17 +141,23 @@ export class RunQueries {
    * measured only delay have no place there.
    */
   async newestSets(siteId: string): Promise<SetRun[]> {
-    const columns = SET_COLUMNS.map((name) => `runs."${name}"`).join(', ');
     // With MAX, SQLite takes the other columns from the row that has it.
-    const rows = await this.sequelize.query<Record<string, unknown>>(
-      `SELECT ${columns} FROM runs JOIN (
-         SELECT setId, MAX(startedAtMs) FROM runs
+    return this.#setRuns(
+      `SELECT ${SET_COLUMNS.map((name) => `runs."${name}"`).join(', ')} FROM runs JOIN (
+         SELECT setId AS newestSetId, MAX(startedAtMs) FROM runs
          WHERE siteId = :siteId AND status = 'finished' AND profile NOT IN ('delay', 'paced')
-         GROUP BY deviceId, linkKind, reach) AS newest ON runs.setId = newest.setId
-       WHERE runs.status = 'finished' ORDER BY runs.startedAtMs`,
-      { replacements: { siteId }, type: QueryTypes.SELECT },
+         GROUP BY deviceId, linkKind, reach) ON runs.setId = newestSetId
+       WHERE runs.status = 'finished'`,
+      { siteId },
     );
-    return rows.map(setRunOf);
+  }
+
+  async #setRuns(select: string, replacements: Record<string, unknown>): Promise<SetRun[]> {
+    const [found] = await this.sequelize.query<{ found: string }>(`SELECT ${SET_ROW} AS found FROM (${select})`, {
+      replacements,
+      type: QueryTypes.SELECT,
+    });
+    return setRunsOf(found!.found);
   }
 
   /** Finished runs of a set, with their reports; the oldest first. */
@@ -153,13 +168,11 @@ export class RunQueries {
 
   /** Finished runs of a site and reach since a time, as far as sets are judged by them; the oldest first. */
   async finishedSince(siteId: string, reach: Reach, sinceMs: number): Promise<SetRun[]> {
-    const columns = SET_COLUMNS.map((name) => `"${name}"`).join(', ');
-    const rows = await this.sequelize.query<Record<string, unknown>>(
-      `SELECT ${columns} FROM runs WHERE siteId = :siteId AND reach = :reach AND status = 'finished'
-         AND profile NOT IN ('delay', 'paced') AND startedAtMs >= :sinceMs ORDER BY startedAtMs`,
-      { replacements: { siteId, reach, sinceMs }, type: QueryTypes.SELECT },
+    return this.#setRuns(
+      `SELECT ${SET_COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs WHERE siteId = :siteId AND reach = :reach AND status = 'finished'
+         AND profile NOT IN ('delay', 'paced') AND startedAtMs >= :sinceMs`,
+      { siteId, reach, sinceMs },
     );
-    return rows.map(setRunOf);
   }
 
   /** The runs of a device and reach just before and after one. */

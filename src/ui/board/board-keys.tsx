@@ -1,6 +1,7 @@
 'use client';
 
-import { useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useRouter } from 'next/navigation';
+import { useRef, useState, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react';
 import { REACHES, type Reach } from '@/core';
 import type { QueueRound } from './round-form';
 
@@ -38,6 +39,7 @@ interface BoardKeysProps {
  * cell as far as its column reaches.
  */
 export function BoardKeys({ queue, children }: BoardKeysProps) {
+  const router = useRouter();
   const box = useRef<HTMLDivElement>(null);
   const [said, setSaid] = useState('');
   const cells = () => [...(box.current?.querySelectorAll<HTMLElement>('[data-row]') ?? [])];
@@ -53,6 +55,14 @@ export function BoardKeys({ queue, children }: BoardKeysProps) {
     const once = { times: 1, profile: 'standard', together: false } as const;
     const refused = await queue({ deviceIds: [device], reaches: [reach], ...once });
     setSaid(refused ?? `${name} was asked to measure, ${reach}.`);
+  };
+
+  /** Cells are plain links; a plain press on one goes the short way. */
+  const onClick = (event: MouseEvent<HTMLElement>) => {
+    const link = event.target instanceof Element ? event.target.closest<HTMLAnchorElement>('a[data-row]') : null;
+    if (link === null || event.button !== 0 || event.ctrlKey || event.metaKey || event.shiftKey || event.altKey) return;
+    event.preventDefault();
+    router.push(link.getAttribute('href')!);
   };
 
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
@@ -75,7 +85,7 @@ export function BoardKeys({ queue, children }: BoardKeysProps) {
   };
 
   return (
-    <div ref={box} onKeyDown={onKeyDown} className="overflow-x-auto">
+    <div ref={box} onKeyDown={onKeyDown} onClick={onClick} className="overflow-x-auto">
       {children}
       <p role="status" className={said === '' ? 'sr-only' : 'mt-2 text-sm text-quiet'}>
         {said}

@@ -1,7 +1,10 @@
+'use client';
+
 import { linkKindWords, type Reach } from '@/core';
 import type { Board, BoardColumn, BoardRow } from '@/services';
 import { BoardCell } from './board-cell';
 import { BoardKeys, type CellMark } from './board-keys';
+import { CellStripes } from './cell-straws';
 import { EmptyCell } from './empty-cell';
 import type { JoinFacts } from './join-slip';
 import type { QueueRound } from './round-form';
@@ -14,7 +17,7 @@ function columnWords({ linkKind, reach }: BoardColumn): string {
 }
 
 interface BoardMatrixProps {
-  readonly board: Board;
+  readonly board: Pick<Board, 'groups' | 'columns' | 'reaches' | 'nowMs'>;
   readonly join: JoinFacts;
   readonly queue: QueueRound;
 }
@@ -35,6 +38,7 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
   });
   return (
     <BoardKeys queue={queue}>
+      <CellStripes />
       <table className="w-full border-collapse" aria-label="Devices by link and reach">
         <thead>
           <tr className="text-left text-sm text-quiet">
@@ -80,7 +84,7 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
                         cell={cell}
                         mark={mark}
                         nowMs={board.nowMs}
-                        label={`${row.deviceName}, ${words}: ${cell.verdict}. Open the run.`}
+                        label={`${row.deviceName}, ${words}: ${cell.verdict}.`}
                       />
                     )}
                   </td>

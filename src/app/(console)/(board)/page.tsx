@@ -3,7 +3,7 @@ import { connection } from 'next/server';
 import { joinFactsOf } from '@/app/join-facts';
 import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
-import { BOARD_AGES, boardOf, renewEndedCodes, theConsole, type BoardFilter } from '@/services';
+import { BOARD_AGES, boardOf, renewEndedCodes, theConsole, type Board, type BoardFilter } from '@/services';
 import { BoardFilters } from '@/ui/board/board-filters';
 import { boardHref } from '@/ui/board/board-href';
 import { BoardLegend } from '@/ui/board/board-legend';
@@ -33,6 +33,11 @@ function filterOf(query: Query): BoardFilter {
     verdict: VERDICT_WORDS.find((word) => word === one('verdict')),
     age: BOARD_AGES.find((age) => age === one('age')),
   };
+}
+
+/** What the matrix draws, and no more: it goes to the browser as data. */
+function matrixOf({ groups, columns, reaches, nowMs }: Board) {
+  return { groups, columns, reaches, nowMs };
 }
 
 export default async function BoardPage({ searchParams }: { readonly searchParams: Promise<Query> }) {
@@ -99,7 +104,7 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
         </p>
       ) : (
         <>
-          <BoardMatrix board={board} join={join} queue={queueRoundAction.bind(null, board.site.id)} />
+          <BoardMatrix board={matrixOf(board)} join={join} queue={queueRoundAction.bind(null, board.site.id)} />
           <div className="mt-4">
             <BoardLegend fullFrom={board.plan?.fullFrom ?? USUAL_FULL_FROM} />
           </div>

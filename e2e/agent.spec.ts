@@ -9,7 +9,7 @@ import { newDataFolder, startProgram, type Program } from './program';
 test.describe.configure({ mode: 'serial' });
 
 const STATE = mkdtempSync(join(tmpdir(), 'bent-straw-e2e-'));
-const UDP_PORT = 4958;
+const UDP_PORT = 4962;
 let program: Program;
 
 test.beforeAll(async () => {
@@ -75,7 +75,7 @@ test('what cannot work is said in a sentence with a code, and a script sees it b
   const cases: [string[], number, RegExp][] = [
     [['nowhere'], 64, /is not an address of a console\..*\[address-malformed\]/],
     [[address(), '--cable-mbps', 'fast'], 64, /--cable-mbps cannot be fast\..*\[option-malformed\]/],
-    [['http://127.0.0.1:4959/j/AAAAAA'], 69, /No console answers at .*\[console-unreachable\]/],
+    [['http://127.0.0.1:4999/j/AAAAAA'], 69, /No console answers at .*\[console-unreachable\]/],
     [[`${program.origin}/j/WRONG9`], 77, /No office here has the code WRONG9\..*\[console-refused\]/],
     // The outside peer of the demo answers no UDP.
     [[address(), '--name', 'Attic box', '--paced-mbps', '10'], 74, /This run needs UDP.*\[run-unfinished\]/],

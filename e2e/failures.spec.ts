@@ -29,6 +29,9 @@ test('an unknown code is refused in words and can be typed again', async ({ page
 
 test('a device without a name is asked for one', async ({ page }) => {
   await page.goto(`${program.origin}/j`);
+  // One is proposed; whoever does not want it has to give another.
+  await expect(page.getByLabel('Its name')).toHaveValue('Linux computer');
+  await page.getByLabel('Its name').fill('');
   await measure(page);
   await expect(page.getByRole('alert').filter({ hasText: 'Give it a name' })).toBeVisible();
 });

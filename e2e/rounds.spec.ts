@@ -64,36 +64,6 @@ test('two devices never measure over one line at once: the second waits, is told
   await Promise.all(contexts.map((context) => context.close()));
 });
 
-test('a round is put into the queue with the keyboard alone, makes a set, and the set is judged as one', async ({
-  page,
-}) => {
-  test.setTimeout(180_000);
-  await page.getByRole('button', { name: 'Start a round' }).focus();
-  await page.keyboard.press('Enter');
-  const form = page.getByRole('form', { name: 'A round' });
-  await expect(form.getByLabel('Finishing laptop')).toBeChecked();
-  await expect(form.getByLabel('Attic agent')).not.toBeChecked();
-  // The demo's own devices stand by too.
-  for (const device of await form.getByRole('group', { name: 'which devices' }).getByRole('checkbox').all())
-    if (await device.isChecked()) await device.uncheck();
-  await form.getByLabel('Finishing laptop').check();
-  await form.getByLabel('tunnel', { exact: true }).uncheck();
-  await form.getByLabel('how often each').selectOption('once');
-  await form.getByLabel('how thoroughly').selectOption('quick');
-  await form.getByRole('button', { name: 'Put it in the queue' }).focus();
-  await page.keyboard.press('Enter');
-  await expect(queueOf(page).getByRole('listitem')).toHaveCount(2);
-  await expect(queueOf(page).getByText('this device has another run before it')).toBeVisible();
-  await expect(queueOf(page).getByText('Nothing runs and nothing waits.')).toBeVisible({ timeout: 120_000 });
-  const cell = page.getByRole('link', { name: /^Finishing laptop, .* · local:/ });
-  // The run by which it joined, under the same conditions, belongs to the set.
-  await expect(cell).toContainText('2 ×');
-  await cell.click();
-  const set = page.getByRole('region', { name: 'Set' });
-  await expect(set.getByRole('row')).toHaveCount(3);
-  await expect(set).toContainText(/median of 2 runs/);
-});
-
 test('a device that goes is seen to be gone within three seconds', async ({ page }) => {
   await expect(rowOf(page).getByText('stands by')).toBeVisible();
   await laptop.context().close();

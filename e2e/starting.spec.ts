@@ -100,7 +100,7 @@ test('Ctrl-C ends every part, and nothing listens any more', async () => {
 });
 
 test('the parts do not outlive a launcher that was killed', async () => {
-  const program = await startProgram({ mode: 'demo', port: PORT, data: newDataFolder() });
+  const program = await startProgram({ mode: 'start', port: PORT, data: newDataFolder() });
   const parts = program.childrenWith('dist/');
   const launcher = Number(execFileSync('ps', ['-o', 'ppid=', '-p', String(parts[0])], { encoding: 'utf8' }));
   process.kill(launcher, 'SIGKILL');

@@ -64,6 +64,17 @@ test('the run is on the board, in the ledger, and on a page of its own with its 
   await expect(page.getByText('No run matches.')).toBeVisible();
 });
 
+test('three runs under the same conditions are one set, judged by their median', async ({ page }) => {
+  await signIn(page, program);
+  await page.getByRole('link', { name: /^Accounts laptop, 5 GHz · internet: thin/ }).click();
+  const set = page.getByRole('region', { name: 'Set' });
+  await expect(set).toContainText(/median of 3 runs/);
+  await expect(set.getByRole('row')).toHaveCount(4);
+  await expect(page.getByText('this is one run')).toHaveCount(0);
+  await page.getByRole('link', { name: 'the one before' }).click();
+  await expect(page.getByRole('link', { name: 'the one after' })).toBeVisible();
+});
+
 test('a run of a page measures loss too where the peer opens data channels', async ({ page }) => {
   const own = await startProgram({
     ...{ mode: 'demo', port: 4958, data: newDataFolder() },
@@ -106,6 +117,6 @@ test('the way through the console is found with the keyboard alone', async ({ pa
   await expect(join).toBeFocused();
   // In a field, letters are letters.
   await page.goto(`${program.origin}/set-up`);
-  await page.getByLabel('provider').press('b');
+  await page.getByRole('form', { name: 'Line and plan' }).getByLabel('provider').press('b');
   await expect(page).toHaveURL(/set-up/);
 });

@@ -33,7 +33,7 @@ const STATIC_STEPS = [
 ];
 
 const STEPS = [
-  ['unit tests (jest)', bin('jest'), ['--json', '--outputFile', 'test-results/jest.json']],
+  ['unit tests (jest)', bin('jest'), ['--maxWorkers', '2', '--json', '--outputFile', 'test-results/jest.json']],
   ['accuracy (short lab)', process.execPath, ['scripts/tool.mjs', 'lab/short.ts']],
   ['interface (playwright)', bin('playwright'), ['test', '--reporter=list,json']],
 ];
@@ -51,8 +51,7 @@ function counts() {
   };
 }
 
-await installPackages();
-await installChromium();
+await Promise.all([installPackages(), installChromium()]);
 await buildProgram();
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });

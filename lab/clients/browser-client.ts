@@ -5,6 +5,7 @@ import { chromium } from '@playwright/test';
 import type { RunSamples } from '@/core';
 import config from '../../playwright.config';
 import type { LabClient } from './lab-client';
+import { withoutPicture } from './without-picture';
 
 const PATIENCE_MS = 120_000;
 
@@ -19,6 +20,7 @@ export async function browserClient(netns: string): Promise<LabClient> {
     run: async (joinAddress, profile, deviceName = 'lab browser') => {
       const page = await browser.newPage();
       try {
+        if (process.env['LAB_PICTURE'] === 'off') await withoutPicture(page);
         await page.goto(`${joinAddress}?profile=${profile}`);
         const known = page.getByRole('combobox', { name: /What is this device/ });
         const names = (await known.count()) > 0 ? await known.locator('option').allTextContents() : [];

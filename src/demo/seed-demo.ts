@@ -128,6 +128,7 @@ export async function seedDemo(context: ConsoleContext): Promise<void> {
   const random = seededRandom(SEED);
   const nowMs = context.wallMs();
   let setId = '';
+  const ended: ReturnType<typeof endedRun>[] = [];
   for (const demoRun of RUNS.flatMap((run) => repeated(run))) {
     const [own, far] = demoRun.device in MILL_LANE_DEVICES ? [mill, quay] : [quay, mill];
     const id = context.newId();
@@ -135,10 +136,9 @@ export async function seedDemo(context: ConsoleContext): Promise<void> {
     const startMs = startedAtMs(demoRun.when, nowMs) + demoRun.time * BETWEEN_RUNS_MS;
     // What would still be to come has not been measured.
     if (startMs > nowMs) continue;
-    const started = startedRun({ own, far, demoRun, id, setId, startMs });
-    await store.runs.insert(started);
-    await endDemoRun(context, started, demoRun, random);
+    ended.push(endedRun(startedRun({ own, far, demoRun, id, setId, startMs }), demoRun, random));
   }
+  await store.runs.takeIn(ended);
 }
 
 interface StartedFacts {
@@ -170,27 +170,21 @@ function startedRun({ own, far, demoRun, id, setId, startMs }: StartedFacts): St
   };
 }
 
-async function endDemoRun(
-  context: ConsoleContext,
-  run: StoredRun,
-  { line, ends }: DemoRun,
-  random: () => number,
-): Promise<void> {
+/** The run as it stands in the record, and its samples: those of one that broke off were never handed in. */
+function endedRun(run: StoredRun, { line, ends }: DemoRun, random: () => number) {
   const whole = simulateSamples(line, random);
   const endMs = whole.phases.at(-1)!.toMs;
-  if (ends === undefined) {
-    const ending = {
-      status: 'finished',
-      reason: null,
-      endedAtMs: run.startedAtMs + endMs,
-      ...figureColumns(reportOf(whole, conditionsOf(run))),
-      sketch: sketchOf(stripDataOf(whole)),
-    } as const;
-    await context.store.runs.end(run.id, ending, whole);
-    return;
+  if (ends !== undefined) {
+    const endedAtMs = run.startedAtMs + endMs * CUT_SHARE;
+    return { run: { ...run, status: 'unfinished', reason: ends, endedAtMs } satisfies StoredRun, samples: null };
   }
-  const ending = { status: 'unfinished', reason: ends, endedAtMs: run.startedAtMs + endMs * CUT_SHARE } as const;
-  await context.store.runs.end(run.id, ending, null);
+  const finished: StoredRun = {
+    ...run,
+    ...{ status: 'finished', reason: null, endedAtMs: run.startedAtMs + endMs },
+    ...figureColumns(reportOf(whole, conditionsOf(run))),
+    sketch: sketchOf(stripDataOf(whole)),
+  };
+  return { run: finished, samples: whole };
 }
 
 /** The practice lines listen beside the front door: a demo started on another port finds them there. */

@@ -34,6 +34,18 @@ export async function mustBeFree(port: number): Promise<void> {
   });
 }
 
+/** Gives loopback ports that are free now, never the same one twice: the system may offer one again that was let go. */
+export function distinctLoopbackPorts(): () => Promise<number> {
+  const given = new Set<number>();
+  const next = async (): Promise<number> => {
+    const port = await freeLoopbackPort();
+    if (given.has(port)) return next();
+    given.add(port);
+    return port;
+  };
+  return next;
+}
+
 /** A loopback port that is free now. */
 export function freeLoopbackPort(): Promise<number> {
   return tryListen(0, '127.0.0.1');

@@ -10,7 +10,7 @@ import { publicKeyText, readSigningKey } from '@/wire/ticket';
 import { ensureCertificate, readCertificate, type CertificateFiles } from './certificate';
 import { wallMs } from './clocks';
 import { dataFiles, openDataFolder } from './data-folder';
-import { freeLoopbackPort, mustBeFree, readPort, readPortRange } from './free-port';
+import { distinctLoopbackPorts, freeLoopbackPort, mustBeFree, readPort, readPortRange } from './free-port';
 import { Part } from './part';
 import type { PeerSettings } from './peer-main';
 import { ProgramFault } from './program-faults';
@@ -105,7 +105,7 @@ async function demoDeviceParts(port: number, dataFolder: string): Promise<Part[]
   const files = dataFiles(dataFolder);
   const store = await openStore(files.database);
   const signingKey = readSigningKey(readFileSync(files.signingKey, 'utf8'));
-  const { devices, lines } = await demoDevicesOf({ store, signingKey, port }, freeLoopbackPort);
+  const { devices, lines } = await demoDevicesOf({ store, signingKey, port }, distinctLoopbackPorts());
   await store.close();
   if (devices.length === 0) return [];
   const [linksFile, devicesFile] = [join(dataFolder, 'demo-links.json'), join(dataFolder, 'demo-devices.json')];

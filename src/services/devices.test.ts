@@ -109,4 +109,20 @@ describe('devices', () => {
         });
     });
   });
+
+  it('keep the console’s time for their runs when their own clock is hours off', async () => {
+    const run = await startRun(console.context, { ...STRANGER, code }, orderFor(code), ORIGIN);
+    if (!run.ok) throw new Error(run.fault.code);
+    const startedMs = console.context.wallMs();
+    console.advanceMs(20_000);
+    const samples = simulateSamples(LINE, seededRandom(5));
+    const client = {
+      ...{ wallMs: startedMs + 5 * 3600_000, wallSpanMs: 13_000, spanMs: 13_000, stalls: [] },
+      ...{ selfReadBps: null, otherTraffic: null, powerSaving: null },
+    };
+    await handInRun(console.context, run.value.runId, run.value.runKey, finished({ ...samples, client }));
+    const stored = (await console.context.store.runs.byId(run.value.runId))!;
+    expect(stored).toMatchObject({ status: 'finished', startedAtMs: startedMs });
+    expect(stored.endedAtMs! - startedMs).toBeLessThanOrEqual(20_000);
+  });
 });

@@ -51,6 +51,9 @@ function named(text: string): WhereOptions<RunRow> {
   return { [Op.or]: [holds('deviceName'), holds('spotName'), holds('peerName')] };
 }
 
+/** Rows that are written with one statement. */
+const BATCH = 20;
+
 /** How a running run ends. */
 export type RunEnding = Pick<StoredRun, 'status' | 'reason' | 'endedAtMs'> & Partial<StoredRun>;
 
@@ -67,6 +70,23 @@ export class RunQueries {
 
   async insert(run: StoredRun): Promise<void> {
     await this.tables.runs.create(run);
+  }
+
+  /** Takes in runs that have ended already, with their samples, all in one transaction. */
+  async takeIn(ended: readonly { readonly run: StoredRun; readonly samples: RunSamples | null }[]): Promise<void> {
+    const blobs = await Promise.all(
+      ended.flatMap(({ run, samples }) =>
+        samples === null ? [] : [packSamples(samples).then((blob) => ({ runId: run.id, samples: blob }))],
+      ),
+    );
+    await this.sequelize.transaction(async (transaction) => {
+      for (let from = 0; from < ended.length; from += BATCH) {
+        const runs = ended.slice(from, from + BATCH).map(({ run }) => run);
+        await this.tables.runs.bulkCreate(runs, { transaction });
+      }
+      for (let from = 0; from < blobs.length; from += BATCH)
+        await this.tables.runSamples.bulkCreate(blobs.slice(from, from + BATCH), { transaction });
+    });
   }
 
   async running(): Promise<StoredRun[]> {

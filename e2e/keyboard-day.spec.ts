@@ -46,6 +46,7 @@ test('a technician’s day, with the keyboard alone', async ({ page }) => {
 
   const queue = page.getByRole('region', { name: 'Queue' });
   await test.step('puts a round into the queue: the scan room workstation, inside and out', async () => {
+    await expect(page.getByText('stands by')).toHaveCount(5);
     await press(page, 'n');
     const form = page.getByRole('form', { name: 'A round' });
     // Everything that stands by is chosen already; the attic's box runs by itself and does not.

@@ -92,8 +92,8 @@ test('a broken database is not written over', async () => {
 
 test('Ctrl-C ends every part, and nothing listens any more', async () => {
   const program = await startProgram({ mode: 'demo', port: PORT, data: newDataFolder() });
+  await expect.poll(() => program.childrenWith('dist/').length).toBe(6);
   const parts = program.childrenWith('dist/');
-  expect(parts).toHaveLength(6);
   expect(await program.interrupt()).toBe(0);
   for (const pid of parts) expect(() => process.kill(pid, 0)).toThrow();
   await expect(fetch(program.origin)).rejects.toThrow();

@@ -1,6 +1,6 @@
 export { demoPassphrase } from './demo-passphrase';
 export { demoDevicesOf, type SimulatedDevice } from './simulated-devices';
-export { DEMO_PORTS, demoPracticeDocument, devicePracticeDocument } from './practice-document';
+export { demoPracticeDocument, devicePracticeDocument } from './practice-document';
 export { standAsDevice } from './stand-as-device';
 export { seedDemo } from './seed-demo';
 export { simulateSamples, type SimulatedLine } from './simulate-samples';

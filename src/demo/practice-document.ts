@@ -1,8 +1,6 @@
 import type { PracticeDocument } from '@/peer';
+import { DEMO_PORTS } from '@/programs/demo-ports';
 import { MILL_LANE, QUAY_STREET, TUNNEL_SHARE, type DemoLine } from './scenario';
-
-/** Ports of the demo, counted from that of the front door. */
-export const DEMO_PORTS = { front: 0, millLine: 1, outsidePeer: 2, quayLine: 3, millTunnel: 4, quayTunnel: 5 } as const;
 
 type PracticeLine = PracticeDocument['lines'][number];
 

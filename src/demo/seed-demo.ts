@@ -10,7 +10,7 @@ import {
 } from '@/core';
 import { conditionsOf, figureColumns, firstJoinCode, type ConsoleContext } from '@/services';
 import type { StoredPeer, StoredRun } from '@/store';
-import { DEMO_PORTS } from './practice-document';
+import { DEMO_PORTS } from '@/programs/demo-ports';
 import {
   MILL_LANE,
   MILL_LANE_DEVICES,

@@ -1,16 +1,14 @@
-import { readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { join, resolve } from 'node:path';
+import { readFileSync, rmSync } from 'node:fs';
+import { resolve } from 'node:path';
 import { Command } from 'commander';
-import QRCode from 'qrcode';
-import { DEMO_PORTS, demoDevicesOf, demoPracticeDocument, devicePracticeDocument } from '@/demo';
-import { joinAddresses, lanAddresses, welcomeToken } from '@/services';
-import { openStore } from '@/store';
 import { DEFAULT_PORT } from '@/wire';
+import { lanAddresses } from '@/wire/address';
 import { publicKeyText, readSigningKey } from '@/wire/ticket';
 import { ensureCertificate, readCertificate, type CertificateFiles } from './certificate';
 import { wallMs } from './clocks';
 import { dataFiles, openDataFolder } from './data-folder';
-import { distinctLoopbackPorts, freeLoopbackPort, mustBeFree, readPort, readPortRange } from './free-port';
+import { DEMO_PORTS } from './demo-ports';
+import { freeLoopbackPort, mustBeFree, readPort, readPortRange } from './free-port';
 import { Part } from './part';
 import type { PeerSettings } from './peer-main';
 import { ProgramFault } from './program-faults';
@@ -78,8 +76,6 @@ function partsOf(
     ),
   ];
   if (demo) {
-    const practiceFile = join(dataFolder, 'practice-lines.json');
-    writeJson(practiceFile, demoPracticeDocument(port));
     parts.push(
       new Part(
         'outside peer',
@@ -90,58 +86,9 @@ function partsOf(
         }),
         onTrouble,
       ),
-      new Part('practice lines', 'practice-main.js', [practiceFile], onTrouble),
     );
   }
   return parts;
-}
-
-function writeJson(file: string, value: unknown): void {
-  writeFileSync(file, `${JSON.stringify(value, null, 2)}\n`, { mode: 0o600 });
-}
-
-/** What plays the devices of the demo, once the console has them; nothing where they were removed. */
-async function demoDeviceParts(port: number, dataFolder: string): Promise<Part[]> {
-  const files = dataFiles(dataFolder);
-  const store = await openStore(files.database);
-  const signingKey = readSigningKey(readFileSync(files.signingKey, 'utf8'));
-  const { devices, lines } = await demoDevicesOf({ store, signingKey, port }, distinctLoopbackPorts());
-  await store.close();
-  if (devices.length === 0) return [];
-  const [linksFile, devicesFile] = [join(dataFolder, 'demo-links.json'), join(dataFolder, 'demo-devices.json')];
-  writeJson(linksFile, devicePracticeDocument(lines));
-  writeJson(devicesFile, devices);
-  const onTrouble = (sentence: string) => console.error(sentence);
-  return [
-    new Part('links of the demo devices', 'practice-main.js', [linksFile], onTrouble),
-    new Part('demo devices', 'demo-devices-main.js', [`http://127.0.0.1:${port}`, devicesFile], onTrouble),
-  ];
-}
-
-async function showAddresses(demo: boolean, port: number, dataFolder: string): Promise<void> {
-  const files = dataFiles(dataFolder);
-  const store = await openStore(files.database);
-  const [site] = await store.sites.all();
-  const passphraseSet = (await store.access.passphraseHash()) !== null;
-  await store.close();
-  say(`  Console    http://localhost:${port}`);
-  for (const address of lanAddresses()) say(`             http://${address}:${port}`);
-  say(`             (https works on the same port; how to accept its certificate: http://localhost:${port}/trust)`);
-  if (site === undefined) {
-    say('\n  Open the console and name the office; it then shows the code for other devices.');
-  } else {
-    const [joinAddress] = joinAddresses(port, site.joinCode);
-    say(`\n  Join from another device: ${joinAddress}   (code ${site.joinCode})`);
-    say(`  From this machine:        http://localhost:${port}/j\n`);
-    say(await QRCode.toString(joinAddress!, { type: 'utf8' }));
-  }
-  if (!passphraseSet) {
-    const token = welcomeToken({ signingKey: readSigningKey(readFileSync(files.signingKey, 'utf8')) });
-    say(`\n  First start: set the technician’s passphrase at http://localhost:${port}/welcome/${token}`);
-  }
-  if (demo) say(`  Sign in with the passphrase: ${readFileSync(files.demoPassphrase, 'utf8').trim()}`);
-  if (demo) say('  Demo data: Larkspur Bindery, two made-up offices. Start over with: npm run demo -- --fresh');
-  say('  Stop with Ctrl-C.');
 }
 
 async function launch(demo: boolean, options: LaunchOptions): Promise<void> {
@@ -171,12 +118,16 @@ async function launch(demo: boolean, options: LaunchOptions): Promise<void> {
 
   say(`Bent Straw ${programVersion()} is starting …`);
   try {
-    await Promise.all(parts.map((part) => part.start()));
+    const started = parts.map((part) => part.start());
+    // Whatever comes on top is read while these start; one that fails meanwhile is heard of below.
+    for (const each of started) each.catch(() => undefined);
     if (demo) {
-      const played = await demoDeviceParts(port, dataFolder);
-      parts.push(...played);
-      for (const part of played) await part.start();
+      const lines = (await import('./demo-parts')).practiceLines(port, dataFolder);
+      parts.push(lines);
+      started.push(lines.start());
     }
+    void import('./console-addresses');
+    await Promise.all(started);
   } catch (error) {
     const { code = 'part-stopped', message } = error as { code?: string; message: string };
     console.error(`${message} [${code}]`);
@@ -184,7 +135,14 @@ async function launch(demo: boolean, options: LaunchOptions): Promise<void> {
     return;
   }
   say(`Ready.\n`);
+  const { showAddresses } = await import('./console-addresses');
   await showAddresses(demo, port, dataFolder);
+  if (!demo || stopping) return;
+  // They come a moment later: a console is of use without them.
+  const { demoDeviceParts } = await import('./demo-parts');
+  const played = await demoDeviceParts(port, dataFolder);
+  parts.push(...played);
+  await Promise.all(played.map((part) => part.start())).catch((error: Error) => console.error(error.message));
 }
 
 const program = new Command('bent-straw').showHelpAfterError();

@@ -1,8 +1,8 @@
 import { join } from 'node:path';
 import { Command } from 'commander';
 import { stateFolder } from '@/agent';
-import { lanAddresses } from '@/services';
 import { DEFAULT_PORT } from '@/wire';
+import { lanAddresses } from '@/wire/address';
 import { readPublicKey } from '@/wire/ticket';
 import { mustBeFree, readPort, readPortRange } from './free-port';
 import { readCertificate } from './certificate';

@@ -10,7 +10,7 @@ export { joinPageOf, type JoinPage } from './join-page';
 export { ledgerOf, type Ledger, type LedgerQuery } from './ledger';
 export { ledgerPageOf } from './ledger-page';
 export { checkPeer, checkPeerKeys, type PeerState } from './peer-check';
-export { joinAddresses, lanAddresses } from './reachable-addresses';
+export { joinAddresses } from './reachable-addresses';
 export { saveRunNotes } from './run-notes';
 export { shareRun, sharedRunPageOf, stopSharing } from './share-run-page';
 export { runPageOf, samplesDocumentOf, type RunPage } from './run-page';

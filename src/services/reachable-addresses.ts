@@ -1,11 +1,4 @@
-import { networkInterfaces } from 'node:os';
-
-/** Addresses of this machine by which other devices can reach it: IPv4 of every interface that is not loopback. */
-export function lanAddresses(): string[] {
-  return Object.values(networkInterfaces()).flatMap((entries) =>
-    (entries ?? []).filter((entry) => entry.family === 'IPv4' && !entry.internal).map((entry) => entry.address),
-  );
-}
+import { lanAddresses } from '@/wire/address';
 
 /** What to read out: `http://192.0.2.20:4870/j/KMT4QX`, one for each address; this machine's own name when it has none. */
 export function joinAddresses(port: number, joinCode: string): string[] {

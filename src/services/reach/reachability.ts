@@ -1,7 +1,7 @@
 import { execFile } from 'node:child_process';
 import { connect } from 'node:net';
+import { lanAddresses } from '@/wire/address';
 import type { ConsoleContext } from '../console-context';
-import { lanAddresses } from '../reachable-addresses';
 import { readFirewalld, readNft, readUfw, type FirewallSays } from './firewall-rules';
 
 /** Whether other machines of the network can open this console, as far as this machine can tell. */

@@ -1,1 +1,2 @@
 export * from './client-address';
+export * from './own-addresses';

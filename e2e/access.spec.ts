@@ -118,6 +118,53 @@ test('a script does over the API what its token allows, until the token is revok
   expect([nonsense.status(), ((await nonsense.json()) as { code: string }).code]).toEqual([400, 'request-malformed']);
   const described = (await (await script.get(`${program.origin}/api/v1/openapi.json`)).json()) as { openapi: string };
   expect(described.openapi).toBe('3.1.0');
+
+  await test.step('what the set-up, the board and a run’s page do', async () => {
+    const api = async (method: 'get' | 'post' | 'put' | 'delete', path: string, data?: unknown) => {
+      const answer = await script[method](`${program.origin}/api/v1${path}`, data === undefined ? {} : { data });
+      const text = await answer.text();
+      return { status: answer.status(), body: text === '' ? null : (JSON.parse(text) as unknown) };
+    };
+    const { body: sites } = await api('get', '/sites');
+    const [{ id: site }] = sites as [{ id: string }];
+    const plan = { lineName: 'Tarnfell', provider: '', downMbps: 500, upMbps: 100, basis: 'payload' };
+    const line = { ...plan, leastDownMbps: null, leastUpMbps: null, fullFromPercent: 90 };
+    expect(await api('post', `/sites/${site}/lines`, { ...line, downMbps: 0 })).toMatchObject({
+      status: 400,
+      body: { code: 'request-malformed' },
+    });
+    expect((await api('post', `/sites/${site}/lines`, line)).status).toBe(201);
+    const desk = { name: 'Press desk', spotName: 'Workshop', linkChoice: 'wired', negotiatedMbps: 1000 };
+    const device = await api('post', `/sites/${site}/devices`, desk);
+    const { id } = device.body as { id: string };
+    expect(await api('post', `/sites/${site}/devices`, desk)).toMatchObject({
+      status: 409,
+      body: { code: 'name-taken' },
+    });
+    expect((await api('put', `/sites/${site}/devices/${id}`, { ...desk, kind: 'desktop', vlan: true })).status).toBe(
+      200,
+    );
+    expect((await api('get', `/sites/${site}`)).body).toMatchObject({
+      lines: [{ name: 'Tarnfell', inUse: true, plan: { downBps: 500e6 } }],
+      devices: [{ name: 'Curious laptop' }, { name: 'Press desk', kind: 'desktop', link: { vlan: true } }],
+    });
+    expect((await api('delete', `/sites/${site}/devices/${id}`)).status).toBe(204);
+    expect((await api('post', `/removals/${id}/undo`)).status).toBe(204);
+    const { body: board } = await api('get', `/sites/${site}/board`);
+    const measured = (board as { cells: { runId: string }[] }[]).flatMap(({ cells }) => cells);
+    const run = `/runs/${measured[0]!.runId}`;
+    expect((await api('put', `${run}/notes`, { notes: 'by script' })).status).toBe(204);
+    expect((await api('get', run)).body).toMatchObject({
+      ...{ device: 'Curious laptop', status: 'finished', notes: 'by script', sharePath: null },
+      sentence: { held: expect.stringContaining('one machine') },
+    });
+    const shared = (await api('post', `${run}/share`)).body as { path: string };
+    expect(
+      (await playwright.request.newContext().then((anybody) => anybody.get(program.origin + shared.path))).status(),
+    ).toBe(200);
+    expect((await api('get', `/sites/${site}/queue`)).body).toEqual([]);
+    expect(await api('get', '/nothing')).toMatchObject({ status: 404, body: { code: 'operation-unknown' } });
+  });
   await page.reload();
   await page.getByRole('button', { name: 'Revoke' }).click();
   await page.getByRole('button', { name: 'Revoke it' }).click();

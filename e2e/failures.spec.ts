@@ -59,11 +59,11 @@ test('a closed tab leaves an unfinished run that says so', async ({ page, contex
 
 test('a second tab of a device that measures is told to wait', async ({ context }) => {
   const [first, second] = [await context.newPage(), await context.newPage()];
-  await first.goto(`${program.origin}/j`);
+  await first.goto(`${program.origin}/j?profile=quick`);
   await answer(first, { name: 'Twice opened' });
   await measure(first);
   await inPhase(first, /Downloading/);
-  await second.goto(`${program.origin}/j`);
+  await second.goto(`${program.origin}/j?profile=quick`);
   await answer(second, { name: 'Twice opened' });
   await measure(second);
   await expect(second.getByText('Twice opened is measuring already, in another tab or window.')).toBeVisible();
@@ -71,7 +71,7 @@ test('a second tab of a device that measures is told to wait', async ({ context 
 });
 
 test('a peer that stops in the middle ends the run with the reason, and the next run works', async ({ page }) => {
-  await page.goto(`${program.origin}/j`);
+  await page.goto(`${program.origin}/j?profile=quick`);
   await answer(page, { name: 'Peerless laptop' });
   await measure(page);
   await inPhase(page, /Downloading/);
@@ -80,7 +80,7 @@ test('a peer that stops in the middle ends the run with the reason, and the next
   await expect(page.getByRole('heading', { name: 'The connection to the peer broke during the run.' })).toBeVisible();
   await expect(await newestRow(page, 'Peerless laptop')).toContainText('unfinished');
   await expect.poll(() => program.output()).toContain('The outside peer is back.');
-  await page.goto(`${program.origin}/j`);
+  await page.goto(`${program.origin}/j?profile=quick`);
   await measure(page);
   await resultShown(page);
 });
@@ -88,7 +88,7 @@ test('a peer that stops in the middle ends the run with the reason, and the next
 test('a console that stops in the middle costs nothing: the device keeps the result and hands it in', async ({
   page,
 }) => {
-  await page.goto(`${program.origin}/j`);
+  await page.goto(`${program.origin}/j?profile=quick`);
   await answer(page, { name: 'Patient laptop' });
   await measure(page);
   await inPhase(page, /Uploading/);

@@ -1,6 +1,6 @@
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdtempSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
@@ -67,7 +67,24 @@ export async function launch({ mode, port, data, more = [] }: StartOptions, unti
   return { child, ended, output: () => output };
 }
 
+const TEMPLATE_PORT = 4900;
+let template: Promise<string> | null = null;
+
+/** Demo data as a first start makes it, made once and copied from then on: three weeks of history take seconds. */
+function demoTemplate(): Promise<string> {
+  template ??= (async () => {
+    const data = newDataFolder();
+    const { child, ended } = await launch({ mode: 'demo', port: TEMPLATE_PORT, data }, /Stop with Ctrl-C/);
+    child.kill('SIGINT');
+    await ended;
+    return data;
+  })();
+  return template;
+}
+
 export async function startProgram(options: StartOptions): Promise<Program> {
+  if (options.mode === 'demo' && readdirSync(options.data).length === 0)
+    cpSync(await demoTemplate(), options.data, { recursive: true });
   const { child, ended, output } = await launch(options, /Stop with Ctrl-C/);
   if (child.exitCode !== null) throw new Error(`the program did not start:\n${output()}`);
   const pid = child.pid!;

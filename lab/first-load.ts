@@ -11,7 +11,7 @@ import { newDataFolder, startProgram } from '../e2e/program';
  * which is built and started for the comparison. Prints kB (1000 bytes).
  */
 const PORT = 4930;
-const EMPTY_PORT = 4935;
+const EMPTY_PORT = 4938;
 const EMPTY_APP = join(process.cwd(), 'dist/empty-app');
 const NEXT = join(process.cwd(), 'node_modules/next/dist/bin/next');
 

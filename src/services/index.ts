@@ -8,7 +8,7 @@ export { DEVICE_COOKIE, DEVICE_COOKIE_SECONDS, deviceCookieValue } from './devic
 export { conditionsOf, figureColumns, handInRun, noteRunAlive } from './hand-in-run';
 export { joinPageOf, type JoinPage } from './join-page';
 export { ledgerOf, type Ledger, type LedgerQuery } from './ledger';
-export { ledgerPageOf } from './ledger-page';
+export { ledgerPageOf, ledgerRunOf } from './ledger-page';
 export { checkPeer, checkPeerKeys, type PeerState } from './peer-check';
 export { joinAddresses } from './reachable-addresses';
 export { saveRunNotes } from './run-notes';

@@ -1,4 +1,5 @@
 import type { LinkKind } from '@/core';
+import type { RunLine } from '@/store';
 import { done, type LedgerPage, type Outcome } from '@/wire';
 import type { ConsoleContext } from './console-context';
 import { ledgerOf, type LedgerQuery } from './ledger';
@@ -15,24 +16,29 @@ export async function ledgerPageOf(
     total,
     page,
     pages,
-    runs: runs.map((run) => ({
-      id: run.id,
-      setId: run.setId,
-      startedAt: new Date(run.startedAtMs).toISOString(),
-      status: run.status,
-      reason: run.reason,
-      device: run.deviceName,
-      spot: run.spotName,
-      peer: run.peerName,
-      line: run.lineName,
-      reach: run.reach,
-      linkKind: run.linkKind as LinkKind,
-      profile: run.profile,
-      verdict: run.verdict,
-      downBps: run.downBps,
-      upBps: run.upBps,
-      idleMs: run.idleMs,
-      addedMs: run.addedMs,
-    })),
+    runs: runs.map(ledgerRunOf),
   });
+}
+
+/** A run as the API lists it. */
+export function ledgerRunOf(run: RunLine): LedgerPage['runs'][number] {
+  return {
+    id: run.id,
+    setId: run.setId,
+    startedAt: new Date(run.startedAtMs).toISOString(),
+    status: run.status,
+    reason: run.reason,
+    device: run.deviceName,
+    spot: run.spotName,
+    peer: run.peerName,
+    line: run.lineName,
+    reach: run.reach,
+    linkKind: run.linkKind as LinkKind,
+    profile: run.profile,
+    verdict: run.verdict,
+    downBps: run.downBps,
+    upBps: run.upBps,
+    idleMs: run.idleMs,
+    addedMs: run.addedMs,
+  };
 }

@@ -1,6 +1,7 @@
 import {
   addedDelayWords,
   ageWords,
+  agoWords,
   byteRateWords,
   delayWords,
   durationWords,
@@ -68,4 +69,9 @@ describe('a length of time', () => {
   ])('of %d seconds is %s', (seconds, words) => {
     expect(durationWords(seconds)).toBe(words);
   });
+});
+
+it('how long ago something was ends a sentence', () => {
+  expect(agoWords(1000)).toBe('just now');
+  expect(agoWords(24 * 60_000)).toBe('24 min ago');
 });

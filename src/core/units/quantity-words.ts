@@ -84,6 +84,12 @@ export function ageWords(ageMs: number): string {
   return `${Math.floor(days / 30)} months`;
 }
 
+/** How long ago something was, as the end of a sentence: "just now", "24 min ago". */
+export function agoWords(ms: number): string {
+  const age = ageWords(ms);
+  return age === 'now' ? 'just now' : `${age} ago`;
+}
+
 /** A length of time in words, to two places: "47 s", "12 min", "3 h 20 min", "2 d 4 h". */
 export function durationWords(seconds: number): string {
   if (seconds < 90) return `${Math.max(1, Math.round(seconds))} s`;

@@ -1,4 +1,4 @@
-import { addedDelayWords, ageWords, nominalRateFigure, rateFigure, VERDICT_WORDS, type Plan } from '@/core';
+import { addedDelayWords, agoWords, nominalRateFigure, rateFigure, VERDICT_WORDS, type Plan } from '@/core';
 import type { SiteSummary, SiteTunnel, WeekOfRuns } from '@/services';
 import { StrawBar } from '../straw/straw-bar';
 import { StrawPath } from '../straw/straw-path';
@@ -49,7 +49,7 @@ function Week({ title, against, week, nowMs }: WeekProps) {
               </span>
             )}
             <span>
-              {week.count} {week.count === 1 ? 'run' : 'runs'}, the newest {ageWords(nowMs - newest.startedAtMs)} ago
+              {week.count} {week.count === 1 ? 'run' : 'runs'}, the newest {agoWords(nowMs - newest.startedAtMs)}
             </span>
           </p>
         </>

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { LINK_KINDS, REACHES, VERDICT_WORDS } from '@/core';
+import { ledgerRunSchema } from './ledger-messages';
 import { linkSchema } from './link-schema';
 import type { Operation } from './operation';
 import {
@@ -58,6 +59,18 @@ const boardRow = z.object({
   ),
 });
 
+const runDocument = ledgerRunSchema.extend({
+  sentence: z.object({ figures: z.string(), held: z.string(), delay: z.string() }).nullable(),
+  unfinished: z.string().nullable(),
+  set: z.object({ runIds: z.array(id), verdict: z.enum(VERDICT_WORDS), downBps: figure, upBps: figure }).nullable(),
+  report: z.record(z.string(), z.unknown()).nullable(),
+  ...{ notes: z.string(), sharePath: z.string().nullable() },
+});
+const queued = z.object({
+  ...{ turnId: id, device: z.string(), reach: z.enum(REACHES), profile: z.string(), askedBy: z.string().nullable() },
+  ...{ together: z.boolean(), status: z.enum(['running', 'asked', 'waiting']), why: z.string().nullable() },
+});
+
 const shared = { caller: 'technician' } as const;
 const gone = { 204: null };
 
@@ -103,6 +116,10 @@ export const OFFICE_OPERATIONS: readonly Operation[] = [
     ...{ ...shared, method: 'get', path: '/api/v1/sites/{id}/board' },
     summary: 'The board: for each device the newest set over each link and reach.',
     ...{ answers: { 200: z.array(boardRow) }, faults: ['not-signed-in', 'site-missing'] },
+  },
+  {
+    ...{ ...shared, method: 'get', path: '/api/v1/sites/{id}/queue', summary: 'What runs and what waits, in order.' },
+    ...{ answers: { 200: z.array(queued) }, faults: ['not-signed-in', 'site-missing'] },
   },
   {
     ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/lines', request: lineFormSchema },
@@ -180,6 +197,11 @@ export const OFFICE_OPERATIONS: readonly Operation[] = [
   {
     ...{ ...shared, method: 'post', path: '/api/v1/removals/{id}/undo', summary: 'Put a device or a peer back.' },
     ...{ answers: gone, faults: ['not-signed-in', 'removal-over', 'name-taken'] },
+  },
+  {
+    ...{ ...shared, method: 'get', path: '/api/v1/runs/{id}' },
+    summary: 'One run: its figures, the sentence, the set that it belongs to, and the whole report.',
+    ...{ answers: { 200: runDocument }, faults: ['not-signed-in', 'run-unknown'] },
   },
   {
     ...{ ...shared, method: 'put', path: '/api/v1/runs/{id}/notes', request: runNotesSchema },

@@ -1,4 +1,4 @@
-import { ageWords } from '@/core';
+import { agoWords } from '@/core';
 import { reachabilityOf, theConsole } from '@/services';
 
 /** Whether other devices can open the address, and what step is missing if not. */
@@ -20,8 +20,8 @@ export async function ReachabilityLine() {
       ))}
       {reachedFrom !== null && (
         <li>
-          Another machine, {reachedFrom.address}, opened it {ageWords(context.wallMs() - reachedFrom.atMs)} ago: the way
-          is open.
+          Another machine, {reachedFrom.address}, opened it {agoWords(context.wallMs() - reachedFrom.atMs)}: the way is
+          open.
         </li>
       )}
       {firewall !== null && !firewall.open && (

@@ -1,6 +1,7 @@
 import {
   acceptPeerKey,
   boardOf,
+  ledgerRunOf,
   mergeDevices,
   pinPeer,
   putBackOffice,
@@ -15,9 +16,11 @@ import {
   saveOffice,
   savePeer,
   saveRunNotes,
+  runPageOf,
   setUpOf,
   shareRun,
   stopSharing,
+  trayOf,
   undoRemoval,
   type Board,
   type ConsoleContext,
@@ -84,6 +87,35 @@ function boardDocument({ columns, groups }: Board) {
   );
 }
 
+async function queueDocument({ context, ids: [siteId] }: Call) {
+  if ((await context.store.sites.byId(siteId!)) === null) return failed('site-missing');
+  const tray = await trayOf(context, siteId!);
+  return done(
+    tray.map(({ turnId, deviceName, reach, profile, askedBy, together, state }) => ({
+      ...{ turnId, device: deviceName, reach, profile, askedBy, together, status: state.status },
+      why: state.status === 'waiting' ? state.why : null,
+    })),
+  );
+}
+
+async function runDocument({ context, ids: [runId] }: Call) {
+  const found = await runPageOf(context, runId!);
+  if (!found.ok) return found;
+  const { run, result, unfinished, set, sharePath } = found.value;
+  return done({
+    ...ledgerRunOf(run),
+    ...{ sentence: result?.sentence ?? null, report: result?.report ?? null, unfinished },
+    set:
+      set === null
+        ? null
+        : {
+            ...{ runIds: set.runs.map(({ id }) => id), verdict: set.judgement.verdict },
+            ...{ downBps: set.judgement.down?.median ?? null, upBps: set.judgement.up?.median ?? null },
+          },
+    ...{ notes: run.notes, sharePath },
+  });
+}
+
 /** `method path` of an operation → what carries it out. */
 export const OFFICE_HANDLERS: Readonly<Record<string, Handler>> = {
   'get /api/v1/sites': async ({ context }) => done((await context.store.sites.all()).map(siteDocument)),
@@ -105,6 +137,7 @@ export const OFFICE_HANDLERS: Readonly<Record<string, Handler>> = {
     const board = await boardOf(context, ids[0]);
     return board.ok ? done(boardDocument(board.value)) : board;
   },
+  'get /api/v1/sites/{id}/queue': queueDocument,
   'post /api/v1/sites/{id}/lines': async ({ context, ids, body }) =>
     idOf(await saveLine(context, ids[0]!, null, body as LineForm)),
   'put /api/v1/sites/{id}/lines/{line}': async ({ context, ids, body }) =>
@@ -126,6 +159,7 @@ export const OFFICE_HANDLERS: Readonly<Record<string, Handler>> = {
   'post /api/v1/sites/{id}/peers/{peer}/pin': ({ context, ids }) => nothing(pinPeer(context, ids[1]!)),
   'post /api/v1/sites/{id}/peers/{peer}/accept-key': ({ context, ids }) => nothing(acceptPeerKey(context, ids[1]!)),
   'post /api/v1/removals/{id}/undo': ({ context, ids }) => undoRemoval(context, ids[0]!),
+  'get /api/v1/runs/{id}': runDocument,
   'put /api/v1/runs/{id}/notes': ({ context, ids, body }) =>
     saveRunNotes(context, ids[0]!, (body as { notes: string }).notes),
   'post /api/v1/runs/{id}/share': async ({ context, ids }) => {

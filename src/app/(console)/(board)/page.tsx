@@ -83,6 +83,16 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
           <p className="mt-2 text-quiet">
             Open <span className="figure text-ink">{join.addresses[0]}</span> on the first one, or press “Join a device”
             and scan.
+            {board.reaches.length === 0 && (
+              <>
+                {' '}
+                Before anything can be measured here it needs a peer inside or outside:{' '}
+                <Link className="text-ink underline" href="/set-up">
+                  add one in the set-up
+                </Link>
+                .
+              </>
+            )}
             {board.line === null && (
               <>
                 {' '}

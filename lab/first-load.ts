@@ -39,7 +39,14 @@ const LOADS = 5;
 async function usableAfterMs(browser: Browser): Promise<number> {
   const slow = { rateMbps: 2, queueMs: 200 };
   const line = await startPracticeLine(
-    { name: 'slow', listenPort: SLOW_PORT, to: { host: '127.0.0.1', port: PORT }, roundTripMs: 100, down: slow, up: slow },
+    {
+      name: 'slow',
+      listenPort: SLOW_PORT,
+      to: { host: '127.0.0.1', port: PORT },
+      roundTripMs: 100,
+      down: slow,
+      up: slow,
+    },
     () => performance.now(),
   );
   const took: number[] = [];
@@ -93,7 +100,9 @@ try {
   console.log(
     `device page                  ${kB(device)}, over the empty page: ${kB(device - base)} (wanted: at most 35 kB)`,
   );
-  console.log(`device page over 2 Mb/s and 100 ms: usable after ${((await usableAfterMs(browser)) / 1000).toFixed(1)} s (wanted: 2 s)`);
+  console.log(
+    `device page over 2 Mb/s and 100 ms: usable after ${((await usableAfterMs(browser)) / 1000).toFixed(1)} s (wanted: 2 s)`,
+  );
   console.log(`board                        ${kB(board)}, over the empty page: ${kB(board - base)}`);
 } finally {
   empty.kill();

@@ -25,10 +25,6 @@ const STEPS: Readonly<Record<string, readonly [number, number]>> = {
   End: [0, Infinity],
 };
 
-function cellAt(all: readonly HTMLElement[], row: number, column: number): HTMLElement | undefined {
-  return all.find((cell) => Number(cell.dataset.row) === row && Number(cell.dataset.column) === column);
-}
-
 interface BoardKeysProps {
   readonly queue: QueueRound;
   readonly children: ReactNode;
@@ -42,9 +38,12 @@ export function BoardKeys({ queue, children }: BoardKeysProps) {
   const router = useRouter();
   const box = useRef<HTMLDivElement>(null);
   const [said, setSaid] = useState('');
-  const cells = () => [...(box.current?.querySelectorAll<HTMLElement>('[data-row]') ?? [])];
+  const cellAt = (row: number, column: number) =>
+    box.current?.querySelector<HTMLElement>(`[data-row="${row}"][data-column="${column}"]`) ?? null;
   const focus = (cell: HTMLElement) => {
-    for (const other of cells()) other.tabIndex = other === cell ? 0 : -1;
+    for (const other of box.current?.querySelectorAll<HTMLElement>('[data-row][tabindex="0"]') ?? [])
+      other.tabIndex = -1;
+    cell.tabIndex = 0;
     cell.focus();
   };
 
@@ -76,12 +75,10 @@ export function BoardKeys({ queue, children }: BoardKeysProps) {
     const step = STEPS[event.key];
     if (step === undefined) return;
     event.preventDefault();
-    const all = cells();
     const [row, column] = [Number(from.dataset.row), Number(from.dataset.column)];
-    const last = Math.max(...all.map((cell) => Number(cell.dataset.column)));
-    const wanted = Math.min(last, Math.max(0, column + step[1]));
-    const next = cellAt(all, row + step[0], wanted);
-    if (next !== undefined) focus(next);
+    const last = (box.current?.querySelectorAll(`[data-row="${row}"]`).length ?? 1) - 1;
+    const next = cellAt(row + step[0], Math.min(last, Math.max(0, column + step[1])));
+    if (next !== null) focus(next);
   };
 
   return (

@@ -3,6 +3,8 @@ export default {
   roots: ['<rootDir>/src'],
   testMatch: ['**/*.test.{ts,tsx}'],
   testEnvironment: 'node',
+  // No test is about time; on a machine whose disk is busy each write of the store waits.
+  testTimeout: 30_000,
   transform: {
     '^.+\\.(tsx?|mjs)$': [
       '@swc/jest',

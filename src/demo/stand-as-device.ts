@@ -1,7 +1,7 @@
 import WebSocket from 'ws';
 import { ConsoleClient, oneRun, type DeviceMemory } from '@/agent';
 import { DEVICE_COOKIE } from '@/services';
-import { standingOrderSchema, type RunGrant, type StandingOrder } from '@/wire';
+import { DEMO_AGENT_VERSION, standingOrderSchema, type RunGrant, type StandingOrder } from '@/wire';
 import { STANDING_PATH } from '@/wire/device';
 import type { SimulatedDevice } from './simulated-devices';
 
@@ -28,7 +28,7 @@ async function measure(origin: string, device: SimulatedDevice, asked: Asked): P
     },
     devices: memory,
     authenticated: true,
-    agentVersion: 'demo',
+    agentVersion: DEMO_AGENT_VERSION,
     reroute: (grant) => overItsLink(grant, device),
     onProgress: () => undefined,
     onWaiting: () => undefined,

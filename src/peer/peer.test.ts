@@ -1,7 +1,9 @@
+import { generateKeyPairSync } from 'node:crypto';
 import { once } from 'node:events';
 import { createServer } from 'node:http';
 import { connect, type AddressInfo } from 'node:net';
 import { decodeEcho, encodeProbe, PEER_PATHS, peerInfoSchema, sessionOpenedSchema } from '@/wire';
+import { checkIdentity, publicKeyText } from '@/wire/ticket';
 import { controlMessage, startTestPeer } from './peer-for-tests';
 
 type TestPeer = Awaited<ReturnType<typeof startTestPeer>>;
@@ -18,6 +20,17 @@ describe('a peer', () => {
   it('tells everybody what it is', async () => {
     const info = peerInfoSchema.parse(await (await fetch(`${peer.origin}${PEER_PATHS.info}`)).json());
     expect(info).toMatchObject({ name: 'test peer', can: { download: true, upload: true, probe: true, udp: false } });
+  });
+
+  it('signs the challenge of whoever asks who it is, and shows nothing to whoever does not', async () => {
+    const { privateKey, publicKey } = generateKeyPairSync('ed25519');
+    const known = await startTestPeer({ identity: privateKey });
+    const ask = async (query: string) =>
+      peerInfoSchema.parse(await (await fetch(`${known.origin}${PEER_PATHS.info}${query}`)).json()).identity;
+    expect(checkIdentity((await ask('?challenge=abc'))!, 'abc')).toBe(publicKeyText(publicKey));
+    expect(await ask('')).toBeUndefined();
+    expect(await ask(`?challenge=${'x'.repeat(65)}`)).toBeUndefined();
+    known.close();
   });
 
   it('opens a session for a good ticket and says what it saw of the client', async () => {

@@ -2,7 +2,8 @@ import { generateKeyPairSync } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { RunSamples } from '@/core';
+import { seededRandom, type RunSamples } from '@/core';
+import { simulateSamples, type SimulatedLine } from '@/demo';
 import { openStore } from '@/store';
 import {
   deviceFormSchema,
@@ -11,12 +12,14 @@ import {
   type HandIn,
   type LineForm,
   type Outcome,
+  type RunFacts,
   type RunGrant,
   type StartRun,
 } from '@/wire';
 import { publicKeyText } from '@/wire/ticket';
 import type { Role } from './access';
 import { openPresence, type ConsoleContext } from './console-context';
+import { handInRun } from './hand-in-run';
 import { saveLine } from './lines';
 import { saveOffice } from './offices';
 import { askForRun } from './turns';
@@ -111,6 +114,29 @@ export async function startRun(
 export function deviceForm(typed: Readonly<Record<string, string>> = {}): DeviceForm {
   const form = { name: 'Press desk', spotName: 'Workshop', linkChoice: 'wired', negotiatedMbps: '1000', ...typed };
   return deviceFormSchema.parse(form);
+}
+
+/** How a line behaves, for runs that nothing has to be known of but their figures. */
+export const GOOD_LINE: SimulatedLine = {
+  ...{ idleMs: 15, jitterMs: 0.4 },
+  down: { rateBps: 486e6, queueMs: 25, swing: 0.004, dips: 0 },
+  up: { rateBps: 97e6, queueMs: 212, swing: 0.004, dips: 0 },
+};
+
+/** A whole run of a device that comes by the code, from asking to the record. */
+export async function measured(
+  console: TestConsole,
+  order: StartRun,
+  line: SimulatedLine = GOOD_LINE,
+  facts: Partial<RunFacts> = { sameMachine: false },
+): Promise<RunGrant> {
+  const visitor = { ...STRANGER, code: order.code };
+  const run = await startRun(console.context, visitor, order, 'http://192.0.2.20:4870');
+  if (!run.ok) throw new Error(run.fault.code);
+  const { runId, runKey } = run.value;
+  const samples = simulateSamples(line, seededRandom(5));
+  await handInRun(console.context, runId, runKey, { ...finished(samples), facts: { ...FACTS, ...facts } } as HandIn);
+  return run.value;
 }
 
 export const TECHNICIAN: Role = { kind: 'technician', name: 'Ines' };

@@ -4,6 +4,8 @@ import {
   deviceForm,
   finished,
   furnish,
+  GOOD_LINE,
+  measured,
   openTestConsole,
   orderFor,
   startRun,
@@ -18,12 +20,6 @@ import { removedLately, undoRemoval } from './removals';
 import { setUpOf } from './set-up';
 
 const ORIGIN = 'http://192.0.2.20:4870';
-const LINE = {
-  ...{ idleMs: 15, jitterMs: 0.4 },
-  down: { rateBps: 486e6, queueMs: 25, swing: 0.004, dips: 0 },
-  up: { rateBps: 97e6, queueMs: 212, swing: 0.004, dips: 0 },
-};
-
 describe('devices', () => {
   let console: TestConsole;
   let siteId: string;
@@ -34,17 +30,7 @@ describe('devices', () => {
   });
   afterEach(() => console.close());
 
-  const measured = async (deviceName: string) => {
-    const run = await startRun(console.context, { ...STRANGER, code }, orderFor(code, { deviceName }), ORIGIN);
-    if (!run.ok) throw new Error(run.fault.code);
-    await handInRun(
-      console.context,
-      run.value.runId,
-      run.value.runKey,
-      finished(simulateSamples(LINE, seededRandom(5))),
-    );
-    return run.value;
-  };
+  const run = (deviceName: string) => measured(console, orderFor(code, { deviceName }));
   const runsOf = async (deviceId: string) => {
     const ledger = await ledgerOf(console.context, { deviceId });
     return ledger.ok ? ledger.value.runs.map((run) => run.id) : [];
@@ -66,7 +52,7 @@ describe('devices', () => {
   });
 
   it('lose neither kind nor notes when they measure', async () => {
-    const { deviceId } = await measured('Press desk');
+    const { deviceId } = await run('Press desk');
     await saveDevice(console.context, siteId, deviceId, deviceForm({ kind: 'desktop', notes: 'by the window' }));
     await startRun(console.context, { ...STRANGER, code }, orderFor(code, { deviceId, deviceName: null }), ORIGIN);
     expect((await setUpOf(console.context)).devices[0]).toMatchObject({ kind: 'desktop', notes: 'by the window' });
@@ -74,7 +60,7 @@ describe('devices', () => {
 
   describe('that turn out to be one', () => {
     it('are one from then on: runs, cookie and all; and two again when it is undone', async () => {
-      const [first, second] = [await measured('Desk'), await measured('Press desk')];
+      const [first, second] = [await run('Desk'), await run('Press desk')];
       const cookie = deviceCookieValue(console.context, first.deviceId);
       expect((await mergeDevices(console.context, first.deviceId, second.deviceId)).ok).toBe(true);
       expect((await setUpOf(console.context)).devices.map(({ name }) => name)).toEqual(['Press desk']);
@@ -96,13 +82,13 @@ describe('devices', () => {
     });
 
     it('keep the name that each run had on its day', async () => {
-      const [first, second] = [await measured('Desk'), await measured('Press desk')];
+      const [first, second] = [await run('Desk'), await run('Press desk')];
       await mergeDevices(console.context, first.deviceId, second.deviceId);
       expect(await console.context.store.runs.byId(first.runId)).toMatchObject({ deviceName: 'Desk' });
     });
 
     it('must be two, of one office', async () => {
-      const { deviceId } = await measured('Desk');
+      const { deviceId } = await run('Desk');
       for (const into of [deviceId, 'nobody'])
         expect(await mergeDevices(console.context, deviceId, into)).toMatchObject({
           fault: { code: 'device-unknown' },
@@ -111,18 +97,32 @@ describe('devices', () => {
   });
 
   it('keep the console’s time for their runs when their own clock is hours off', async () => {
-    const run = await startRun(console.context, { ...STRANGER, code }, orderFor(code), ORIGIN);
-    if (!run.ok) throw new Error(run.fault.code);
+    const asked = await startRun(console.context, { ...STRANGER, code }, orderFor(code), ORIGIN);
+    if (!asked.ok) throw new Error(asked.fault.code);
     const startedMs = console.context.wallMs();
     console.advanceMs(20_000);
-    const samples = simulateSamples(LINE, seededRandom(5));
+    const samples = simulateSamples(GOOD_LINE, seededRandom(5));
     const client = {
       ...{ wallMs: startedMs + 5 * 3600_000, wallSpanMs: 13_000, spanMs: 13_000, stalls: [] },
       ...{ selfReadBps: null, otherTraffic: null, powerSaving: null },
     };
-    await handInRun(console.context, run.value.runId, run.value.runKey, finished({ ...samples, client }));
-    const stored = (await console.context.store.runs.byId(run.value.runId))!;
+    await handInRun(console.context, asked.value.runId, asked.value.runKey, finished({ ...samples, client }));
+    const stored = (await console.context.store.runs.byId(asked.value.runId))!;
     expect(stored).toMatchObject({ status: 'finished', startedAtMs: startedMs });
     expect(stored.endedAtMs! - startedMs).toBeLessThanOrEqual(20_000);
+  });
+
+  it('of the demo measure behind a practice line only while the demo plays them, not when a browser takes their name', async () => {
+    const { deviceId } = await run('Press desk');
+    const device = (await console.context.store.sites.device(deviceId))!;
+    await console.context.store.sites.saveDevice({ ...device, simulated: true });
+    const local = orderFor(code, { deviceId, deviceName: null, reach: 'local' });
+    const verdictOf = async (userAgent: string) => {
+      const { runId } = await measured(console, local, GOOD_LINE, { sameMachine: true, userAgent });
+      const stored = (await console.context.store.runs.byId(runId))!;
+      return [stored.practice, stored.verdict];
+    };
+    expect(await verdictOf('Mozilla/5.0')).toEqual([false, 'no verdict']);
+    expect(await verdictOf('bent-straw-agent/demo node/20.20.2')).toEqual([true, 'starved']);
   });
 });

@@ -13,7 +13,15 @@ import {
   type UnfinishedReason,
 } from '@/core';
 import type { RunEnding, StoredRun } from '@/store';
-import { type ConsoleFaultCode, done, failed, type HandIn, type HandInAnswer, type Outcome } from '@/wire';
+import {
+  type ConsoleFaultCode,
+  DEMO_AGENT_VERSION,
+  done,
+  failed,
+  type HandIn,
+  type HandInAnswer,
+  type Outcome,
+} from '@/wire';
 import type { ConsoleContext } from './console-context';
 import { provesIt } from './proofs';
 
@@ -137,6 +145,15 @@ export function answerOf(run: StoredRun): HandInAnswer {
 }
 
 /**
+ * Whether a practice line stood for the device's own link. Only the demo's devices have one, and only while the demo
+ * plays them: a browser that takes the name of one of them has no such line.
+ */
+async function isPlayed(context: ConsoleContext, run: StoredRun, { facts }: HandIn): Promise<boolean> {
+  if (!facts?.userAgent.startsWith(`bent-straw-agent/${DEMO_AGENT_VERSION} `)) return false;
+  return (await context.store.sites.device(run.deviceId))?.simulated ?? false;
+}
+
+/**
  * Writes the record of a run, once. Handing in the same run again changes nothing and gets the same answer, so a
  * device may repeat it until it has been heard.
  */
@@ -153,7 +170,9 @@ export async function handInRun(
   if (run.status !== 'finished') {
     const samples = handIn.samples !== null && handIn.samples.phases.length > 0 ? handIn.samples : null;
     try {
-      await runs.end(runId, endingOf(run, handIn, context.wallMs()), samples);
+      const practice = run.practice || (await isPlayed(context, run, handIn));
+      const ending = endingOf({ ...run, practice }, handIn, context.wallMs());
+      await runs.end(runId, { ...ending, practice }, samples);
       context.changes.tell();
     } catch (error) {
       const reason = (error as { original?: { code?: string } }).original?.code ?? '';

@@ -16,7 +16,7 @@ export { shareRun, sharedRunPageOf, stopSharing } from './share-run-page';
 export { runPageOf, samplesDocumentOf, type RunPage } from './run-page';
 export { mergeDevices, saveDevice } from './devices';
 export { putLineInUse, removeLine, saveLine } from './lines';
-export { putBackOffice, removeDemoData, removeOffice, saveOffice } from './offices';
+export { officesRemovedLately, putBackOffice, removeDemoData, removeOffice, saveOffice } from './offices';
 export { acceptPeerKey, pinPeer, savePeer } from './peers';
 export { setUpOf, type SetUp, type SetUpDevice, type SetUpLine } from './set-up';
 export { siteOf } from './site-of';

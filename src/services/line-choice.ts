@@ -7,12 +7,14 @@ import { planOfRow } from './plan-of-row';
 export interface Crossing {
   readonly line: Line | null;
   readonly plan: Plan | null;
+  /** The line at the other end of a tunnel to another office of ours; null where there is none. */
+  readonly farLine: Line | null;
 }
 
 async function inUse(context: ConsoleContext, siteId: string, atMs: number): Promise<Crossing> {
   const { sites } = context.store;
   const line = await sites.lineInUse(siteId, atMs);
-  return { line, plan: line === null ? null : planOfRow(await sites.planAt(line.id, atMs)) };
+  return { line, plan: line === null ? null : planOfRow(await sites.planAt(line.id, atMs)), farLine: null };
 }
 
 /**
@@ -25,10 +27,10 @@ export async function crossingOf(
   { reach, farSiteId }: { readonly reach: Reach } & Partial<Pick<StoredPeer, 'farSiteId'>>,
   atMs: number,
 ): Promise<Crossing> {
-  if (reach === 'local') return { line: null, plan: null };
+  if (reach === 'local') return { line: null, plan: null, farLine: null };
   const own = await inUse(context, siteId, atMs);
-  if (reach === 'internet' || own.plan === null) return own;
-  if (farSiteId === null || farSiteId === undefined) return own;
+  if (reach === 'internet' || farSiteId === null || farSiteId === undefined) return own;
   const far = await inUse(context, farSiteId, atMs);
-  return far.plan === null ? own : { line: own.line, plan: planThroughTunnel(own.plan, far.plan) };
+  const plan = own.plan === null || far.plan === null ? own.plan : planThroughTunnel(own.plan, far.plan);
+  return { line: own.line, plan, farLine: far.line };
 }

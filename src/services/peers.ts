@@ -54,7 +54,9 @@ export async function notePeerKey(
     peer.publicKey === null || peer.publicKey === shown
       ? { publicKey: shown, otherKey: null }
       : { publicKey: peer.publicKey, otherKey: shown };
-  if (keys.publicKey !== peer.publicKey || keys.otherKey !== peer.otherKey)
+  if (keys.publicKey !== peer.publicKey || keys.otherKey !== peer.otherKey) {
     await context.store.sites.saveKeys(peer.id, keys);
+    context.changes.tell();
+  }
   return { ...peer, ...keys };
 }

@@ -56,10 +56,7 @@ async function setOf(context: ConsoleContext, run: StoredRun): Promise<RunPage['
 }
 
 async function ratesOfMonth(context: ConsoleContext, run: StoredRun): Promise<RunPage['ratesOfMonth']> {
-  const sinceMs = run.startedAtMs - MONTH_MS;
-  const runs = (await context.store.runs.finishedSince(run.siteId, run.reach, sinceMs)).filter(
-    ({ deviceId, linkKind }) => deviceId === run.deviceId && linkKind === run.linkKind,
-  );
+  const runs = await context.store.runs.ratesSince(run, run.startedAtMs - MONTH_MS);
   return { downBps: runs.flatMap(({ downBps }) => downBps ?? []), upBps: runs.flatMap(({ upBps }) => upBps ?? []) };
 }
 

@@ -2,7 +2,6 @@ import type { DeviceKind, Link, Plan } from '@/core';
 import type { Line, LineSwitch, Site, Spot, StoredApiToken, StoredPeer, StoredPlan } from '@/store';
 import type { ConsoleContext } from './console-context';
 import { shownLine } from './lines';
-import { officesRemovedLately } from './offices';
 import { planOfRow } from './plan-of-row';
 import { removedLately, type Removed } from './removals';
 import { siteOf } from './site-of';
@@ -39,7 +38,6 @@ export interface SetUp {
   readonly peers: readonly StoredPeer[];
   readonly apiTokens: readonly StoredApiToken[];
   readonly removed: readonly Removed[];
-  readonly removedSites: readonly Site[];
   readonly publicKey: string;
   readonly port: number;
 }
@@ -60,13 +58,8 @@ async function linesOf(context: ConsoleContext, siteId: string): Promise<SetUpLi
 
 export async function setUpOf(context: ConsoleContext, siteId?: string): Promise<SetUp> {
   const { sites, access } = context.store;
-  const [all, site, apiTokens, removedSites] = await Promise.all([
-    sites.all(),
-    siteOf(context, siteId),
-    access.apiTokens(),
-    officesRemovedLately(context),
-  ]);
-  const shared = { site, sites: all, apiTokens, removedSites, publicKey: context.publicKey, port: context.port };
+  const [all, site, apiTokens] = await Promise.all([sites.all(), siteOf(context, siteId), access.apiTokens()]);
+  const shared = { site, sites: all, apiTokens, publicKey: context.publicKey, port: context.port };
   if (site === null) return { ...shared, lines: [], switches: [], removed: [], spots: [], devices: [], peers: [] };
   const [lines, switches, spots, devices, peers, removed] = await Promise.all([
     linesOf(context, site.id),

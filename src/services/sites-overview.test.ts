@@ -1,19 +1,10 @@
-import { seededRandom } from '@/core';
-import { simulateSamples } from '@/demo';
-import {
-  FACTS,
-  furnish,
-  LINE_FORM,
-  openTestConsole,
-  orderFor,
-  startRun,
-  STRANGER,
-  type TestConsole,
-} from './console-for-tests';
-import { handInRun } from './hand-in-run';
+import { furnish, LINE_FORM, measured, openTestConsole, orderFor, type TestConsole } from './console-for-tests';
+import { crossingOf } from './line-choice';
 import { saveLine } from './lines';
 import { saveOffice } from './offices';
 import { savePeer } from './peers';
+import { runPageOf } from './run-page';
+import { needsOf } from './start-run';
 import { sitesOverview } from './sites-overview';
 
 /** Through the tunnel come 18.6 of the 20 Mb/s that the shop's line sends. */
@@ -41,21 +32,12 @@ describe('all offices side by side', () => {
   afterEach(() => console.close());
 
   it('hold a tunnel against the slower end of both lines, and a run through it too', async () => {
-    const run = await startRun(
-      console.context,
-      { ...STRANGER, code },
-      orderFor(code, { reach: 'tunnel' }),
-      'http://192.0.2.20:4870',
-    );
-    if (!run.ok) throw new Error(run.fault.code);
-    const samples = simulateSamples(THROUGH_TUNNEL, seededRandom(3));
-    const handIn = { outcome: 'finished', samples, facts: { ...FACTS, sameMachine: false } } as const;
-    const answer = await handInRun(console.context, run.value.runId, run.value.runKey, handIn);
-    expect(await console.context.store.runs.byId(run.value.runId)).toMatchObject({
-      plan: { downBps: 20e6, upBps: 100e6, slowerEnd: 'Tarnfell Fibre 500/100 and Brackwater 150/20' },
-    });
-    expect(answer).toMatchObject({
-      value: { held: expect.stringMatching(/^The slower end of the tunnel gives 20 down/) },
+    const { runId } = await measured(console, orderFor(code, { reach: 'tunnel' }), THROUGH_TUNNEL);
+    expect(await runPageOf(console.context, runId)).toMatchObject({
+      value: {
+        run: { plan: { downBps: 20e6, upBps: 100e6, slowerEnd: 'Tarnfell Fibre 500/100 and Brackwater 150/20' } },
+        result: { sentence: { held: expect.stringMatching(/^The slower end of the tunnel gives 20 down/) } },
+      },
     });
     const [first, second] = await sitesOverview(console.context);
     expect(first!.tunnels).toMatchObject([
@@ -63,5 +45,14 @@ describe('all offices side by side', () => {
     ]);
     expect(first!.tunnels[0]!.downBps! / 18.6e6).toBeCloseTo(1, 1);
     expect(second).toMatchObject({ plan: { downBps: 150e6 }, internet: { newest: null, count: 0, downBps: null } });
+  });
+
+  it('let no run of either office take a line while a tunnel between them is measured', async () => {
+    const { context } = console;
+    const [peer] = (await context.store.sites.peersOf(siteId)).filter(({ reach }) => reach === 'tunnel');
+    const crossing = await crossingOf(context, siteId, peer!, context.wallMs());
+    const needs = needsOf(siteId, peer!, crossing, { medium: 'unknown' });
+    const lineOf = async (id: string) => (await context.store.sites.lineInUse(id, context.wallMs()))!.id;
+    expect(needs).toEqual([`line:${await lineOf(siteId)}`, `line:${await lineOf(peer!.farSiteId!)}`]);
   });
 });

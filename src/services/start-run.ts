@@ -14,7 +14,7 @@ import { type ConsoleFaultCode, done, failed, type Outcome, type RunGrant, type 
 import { signTicket } from '@/wire/ticket';
 import type { ConsoleContext } from './console-context';
 import { peerBaseUrl } from './peer-address';
-import { crossingOf } from './line-choice';
+import { crossingOf, type Crossing } from './line-choice';
 import { peerFor } from './peer-choice';
 import { proofOf } from './proofs';
 import { spotNamed } from './spot-named';
@@ -65,16 +65,20 @@ export interface RunOrigin {
   readonly together: string | null;
 }
 
-/** What a run needs for itself: the provider's line or the port of the peer inside, and the air of its access point. */
+/**
+ * What a run needs for itself: the provider's line, at both ends of a tunnel, or the port of the peer inside; and the air
+ * of its access point.
+ */
 export function needsOf(
   siteId: string,
   { reach, id: peerId }: Pick<StoredPeer, 'reach' | 'id'>,
-  lineId: string | undefined,
+  { line, farLine }: Pick<Crossing, 'line' | 'farLine'>,
   link: Link,
 ): TurnNeed[] {
-  const path: TurnNeed = reach === 'local' || lineId === undefined ? `peer:${peerId}` : `line:${lineId}`;
-  if (link.medium !== 'wifi' || link.accessPoint === undefined) return [path];
-  return [path, `air:${siteId} ${link.accessPoint.toLocaleLowerCase()}`];
+  const lines = [line, farLine].flatMap((each): TurnNeed[] => (each === null ? [] : [`line:${each.id}`]));
+  const path: TurnNeed[] = reach === 'local' || lines.length === 0 ? [`peer:${peerId}`] : lines;
+  if (link.medium !== 'wifi' || link.accessPoint === undefined) return path;
+  return [...path, `air:${siteId} ${link.accessPoint.toLocaleLowerCase()}`];
 }
 
 /**
@@ -106,7 +110,7 @@ export async function prepareRun(
   if (busy !== undefined && !isSilent(busy, nowMs)) return failed('device-busy', { device: device.name });
   if (busy !== undefined) await sweepSilentRuns(context);
   const crossing = await crossingOf(context, site.id, peer, nowMs);
-  const needs = needsOf(site.id, peer, crossing.line?.id, order.link);
+  const needs = needsOf(site.id, peer, crossing, order.link);
   return done({ order, site, device, peer, baseUrl, ...crossing, needs });
 }
 
@@ -143,7 +147,7 @@ export async function grantRun(
     peerName: peer.name,
     lineName: line?.name ?? null,
     linkKind: linkKindOf(order.link),
-    practice: peer.practice || device.simulated,
+    practice: peer.practice,
     peerLinkBps: null,
     otherPeerThanUsual: usualPeerId !== null && usualPeerId !== peer.id,
     demo: false,

@@ -25,7 +25,7 @@ export async function queueTurns(
     const peer = await peerFor(context, site.id, reach);
     if (peer === null) return failed('peer-missing', { reach });
     if (peer.otherKey !== null) return failed('peer-key-changed', { peer: peer.name });
-    const { line } = await crossingOf(context, site.id, peer, nowMs);
+    const crossing = await crossingOf(context, site.id, peer, nowMs);
     for (let time = 0; time < order.times; time += 1) {
       const together = order.together ? context.newId() : null;
       for (const device of chosen)
@@ -36,7 +36,7 @@ export async function queueTurns(
           deviceName: device!.name,
           reach,
           profile: order.profile,
-          needs: needsOf(site.id, peer, line?.id, device!.link),
+          needs: needsOf(site.id, peer, crossing, device!.link),
           together,
           askedBy,
           askedAtMs: nowMs,

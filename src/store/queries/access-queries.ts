@@ -1,5 +1,6 @@
 import { Op, type Attributes } from 'sequelize';
-import type { ApiTokenRow, SignInRow, Tables } from '../models/tables';
+import type { ApiTokenRow, SignInRow } from '../models/rows';
+import type { Tables } from '../models/tables';
 
 export type StoredSignIn = Attributes<SignInRow>;
 export type StoredApiToken = Attributes<ApiTokenRow>;

@@ -1,5 +1,6 @@
 import { Op, type Attributes, type Sequelize } from 'sequelize';
-import type { RemovalRow, Tables } from '../models/tables';
+import type { RemovalRow } from '../models/rows';
+import type { Tables } from '../models/tables';
 import type { Device, Line, LineSwitch, StoredPeer, StoredPlan } from './site-queries';
 
 export type StoredRemoval = Attributes<RemovalRow>;

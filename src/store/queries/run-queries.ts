@@ -1,6 +1,7 @@
 import { col, fn, Op, QueryTypes, where, type Attributes, type Sequelize, type WhereOptions } from 'sequelize';
 import type { LinkKind, Reach, RunSamples } from '@/core';
-import type { RunRow, Tables } from '../models/tables';
+import type { RunRow } from '../models/rows';
+import type { Tables } from '../models/tables';
 import { packSamples, unpackSamples } from '../samples-blob';
 
 export type StoredRun = Attributes<RunRow>;
@@ -193,6 +194,18 @@ export class RunQueries {
          AND profile NOT IN ('delay', 'paced') AND startedAtMs >= :sinceMs`,
       { siteId, reach, sinceMs },
     );
+  }
+
+  /** What a device reached over a kind of link and a reach from a time on. Bits per second; what is null was not measured. */
+  async ratesSince(
+    { siteId, deviceId, linkKind, reach }: Pick<StoredRun, 'siteId' | 'deviceId' | 'linkKind' | 'reach'>,
+    sinceMs: number,
+  ): Promise<Pick<StoredRun, 'downBps' | 'upBps'>[]> {
+    const rows = await this.tables.runs.findAll({
+      where: { siteId, deviceId, linkKind, reach, status: 'finished', startedAtMs: { [Op.gte]: sinceMs } },
+      attributes: ['downBps', 'upBps'],
+    });
+    return rows.map((row) => row.get({ plain: true }));
   }
 
   /** The runs of a device and reach just before and after one. */

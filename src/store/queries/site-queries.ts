@@ -1,6 +1,7 @@
 import type { Attributes, Model } from 'sequelize';
 import { Op } from 'sequelize';
-import type { DeviceRow, LineRow, LineSwitchRow, PeerRow, PlanRow, SiteRow, SpotRow, Tables } from '../models/tables';
+import type { DeviceRow, LineRow, LineSwitchRow, PeerRow, PlanRow, SiteRow, SpotRow } from '../models/rows';
+import type { Tables } from '../models/tables';
 
 export type Site = Attributes<SiteRow>;
 export type Line = Attributes<LineRow>;

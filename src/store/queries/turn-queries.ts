@@ -1,5 +1,6 @@
 import { Op, type Attributes } from 'sequelize';
-import type { Tables, TurnRow } from '../models/tables';
+import type { TurnRow } from '../models/rows';
+import type { Tables } from '../models/tables';
 
 export type StoredTurn = Attributes<TurnRow>;
 export type TurnStatus = StoredTurn['status'];

@@ -11,6 +11,12 @@ interface BoardCellProps {
   readonly label: string;
 }
 
+/** How far the runs of a set lie apart; absent for a single run. */
+function spreadWords({ count, spreadDownBps, spreadUpBps }: Cell): string | undefined {
+  if (count < 2) return undefined;
+  return `median of ${count} runs, ${rateFigure(spreadDownBps)} down and ${rateFigure(spreadUpBps)} Mb/s up apart`;
+}
+
 /**
  * The newest result in one place of the board: two straws, figures, added delay with its word, age, verdict. A board has
  * hundreds of them, so each is made of few parts, styled in globals.css; BoardKeys makes the way
@@ -32,7 +38,7 @@ export function BoardCell({ cell, nowMs, mark, label }: BoardCellProps) {
         <VerdictMark verdict={cell.verdict} />
         {cell.linkBelowPlan && <em>kink</em>}
       </span>
-      <i>
+      <i title={spreadWords(cell)}>
         {cell.count > 1 ? `${cell.count} × ` : ''}
         {ageWords(nowMs - cell.startedAtMs)}
       </i>

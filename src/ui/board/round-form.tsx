@@ -1,11 +1,11 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { Dialog } from 'radix-ui';
 import type { Reach } from '@/core';
 import type { Board } from '@/services';
 import type { QueueOrder } from '@/wire';
 import { Button } from '../parts/button';
+import { Dialog, DialogClose } from '../parts/dialog';
 import { isTyping } from '../shell/console-keys';
 
 const REACH_WORDS: Record<Reach, string> = { local: 'local', internet: 'internet', tunnel: 'tunnel' };
@@ -43,21 +43,15 @@ export function RoundForm({ rows, reaches, queue, opened = false }: RoundFormPro
     return () => window.removeEventListener('keydown', onKey);
   }, []);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger asChild>
-        <Button aria-keyshortcuts="n">Start a round</Button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed left-1/2 top-[12vh] z-40 max-h-[76vh] w-[min(34rem,92vw)] -translate-x-1/2 overflow-y-auto border border-ink bg-sheet p-6 text-ink"
-        >
-          <Dialog.Title className="text-lg font-semibold">A round</Dialog.Title>
-          <RoundFields rows={rows} reaches={reaches} queue={queue} onQueued={() => setOpen(false)} />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog
+      title="A round"
+      open={open}
+      onOpen={setOpen}
+      className="w-[min(34rem,92vw)] p-6"
+      trigger={<Button aria-keyshortcuts="n">Start a round</Button>}
+    >
+      <RoundFields rows={rows} reaches={reaches} queue={queue} onQueued={() => setOpen(false)} />
+    </Dialog>
   );
 }
 
@@ -150,9 +144,9 @@ function RoundFields({
         </p>
       )}
       <div className="mt-5 flex justify-end gap-3">
-        <Dialog.Close asChild>
+        <DialogClose asChild>
           <Button>Leave it</Button>
-        </Dialog.Close>
+        </DialogClose>
         <Button type="submit" look="main" disabled={sending}>
           {sending ? 'Queueing …' : 'Put it in the queue'}
         </Button>

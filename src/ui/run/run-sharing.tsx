@@ -31,7 +31,9 @@ export function RunSharing({ path, share, stop }: RunSharingProps) {
         </form>
       ) : (
         <>
-          <p className="text-sm text-quiet">Whoever has this link can read this run, and nothing else:</p>
+          <p className="text-sm text-quiet">
+            Whoever has this link can read this run with the figures of its set, and nothing else:
+          </p>
           <p className="figure mt-1 break-all text-[0.75rem] select-all">{path}</p>
           <div className="mt-2 flex flex-wrap gap-3">
             <Button onClick={() => void copy()}>{copied === 'yes' ? 'Copied' : 'Copy the link'}</Button>

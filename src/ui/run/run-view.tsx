@@ -92,7 +92,7 @@ export function RunView({ page, actions, shared = false }: RunViewProps) {
           </div>
         </section>
       )}
-      <div className="mt-8 grid gap-x-12 print:mt-4 print:grid-cols-2 print:gap-y-4 gap-y-8 lg:grid-cols-[1.25fr_1fr]">
+      <div className="mt-8 grid gap-x-12 print:mt-3 print:block print:columns-2 gap-y-8 lg:grid-cols-[1.25fr_1fr]">
         <div className="space-y-8">
           {report !== null && <RunFigures report={report} />}
           {report !== null && <RunSuitability report={report} />}

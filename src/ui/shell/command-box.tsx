@@ -2,8 +2,8 @@
 
 import { Command } from 'cmdk';
 import { useRouter } from 'next/navigation';
-import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
+import { Dialog } from '../parts/dialog';
 import { PLACES } from './console-keys';
 
 /** What can be found or done by its name. */
@@ -35,8 +35,13 @@ export function CommandBox({ sites, devices, chooseSite }: CommandFacts) {
     router.push(href);
   };
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger asChild>
+    <Dialog
+      title="Find or do something"
+      quietTitle
+      open={open}
+      onOpen={setOpen}
+      className="w-[min(34rem,92vw)]"
+      trigger={
         <button
           type="button"
           aria-keyshortcuts="Control+K"
@@ -44,72 +49,64 @@ export function CommandBox({ sites, devices, chooseSite }: CommandFacts) {
         >
           find or do <span className="figure text-[0.7rem]">Ctrl K</span>
         </button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed left-1/2 top-[12vh] z-40 w-[min(34rem,92vw)] -translate-x-1/2 border border-ink bg-sheet text-ink"
-        >
-          <Dialog.Title className="sr-only">Find or do something</Dialog.Title>
-          <Command label="Find or do something">
-            <Command.Input
-              placeholder="a place, an office, a device, something to do"
-              className="w-full border-b border-hairline bg-transparent px-3 py-3 outline-none placeholder:text-quiet"
-            />
-            <Command.List className="max-h-[50vh] overflow-y-auto py-1">
-              <Command.Empty className="px-3 py-3 text-quiet">Nothing is called that.</Command.Empty>
-              <Command.Group heading="do" className={GROUP}>
-                <Command.Item className={ITEM} onSelect={go('/?do=round')}>
-                  Start a round
+      }
+    >
+      <Command label="Find or do something">
+        <Command.Input
+          placeholder="a place, an office, a device, something to do"
+          className="w-full border-b border-hairline bg-transparent px-3 py-3 outline-none placeholder:text-quiet"
+        />
+        <Command.List className="max-h-[50vh] overflow-y-auto py-1">
+          <Command.Empty className="px-3 py-3 text-quiet">Nothing is called that.</Command.Empty>
+          <Command.Group heading="do" className={GROUP}>
+            <Command.Item className={ITEM} onSelect={go('/?do=round')}>
+              Start a round
+            </Command.Item>
+            <Command.Item className={ITEM} onSelect={go('/set-up')}>
+              Join a device: show the address and the code
+            </Command.Item>
+          </Command.Group>
+          <Command.Group heading="go to" className={GROUP}>
+            {PLACES.map(({ name, href }) => (
+              <Command.Item key={href} className={ITEM} onSelect={go(href)}>
+                {name}
+              </Command.Item>
+            ))}
+            <Command.Item className={ITEM} onSelect={go('/sites')}>
+              All offices side by side
+            </Command.Item>
+          </Command.Group>
+          {sites.length > 1 && (
+            <Command.Group heading="offices" className={GROUP}>
+              {sites.map(({ id, name }) => (
+                <Command.Item
+                  key={id}
+                  value={`office ${name} ${id}`}
+                  className={ITEM}
+                  onSelect={() => {
+                    setOpen(false);
+                    void chooseSite(id);
+                  }}
+                >
+                  <span className="truncate">{name}</span>
                 </Command.Item>
-                <Command.Item className={ITEM} onSelect={go('/set-up')}>
-                  Join a device: show the address and the code
-                </Command.Item>
-              </Command.Group>
-              <Command.Group heading="go to" className={GROUP}>
-                {PLACES.map(({ name, href }) => (
-                  <Command.Item key={href} className={ITEM} onSelect={go(href)}>
-                    {name}
-                  </Command.Item>
-                ))}
-                <Command.Item className={ITEM} onSelect={go('/sites')}>
-                  All offices side by side
-                </Command.Item>
-              </Command.Group>
-              {sites.length > 1 && (
-                <Command.Group heading="offices" className={GROUP}>
-                  {sites.map(({ id, name }) => (
-                    <Command.Item
-                      key={id}
-                      value={`office ${name} ${id}`}
-                      className={ITEM}
-                      onSelect={() => {
-                        setOpen(false);
-                        void chooseSite(id);
-                      }}
-                    >
-                      <span className="truncate">{name}</span>
-                    </Command.Item>
-                  ))}
-                </Command.Group>
-              )}
-              <Command.Group heading="runs of a device" className={GROUP}>
-                {devices.map(({ id, name }) => (
-                  <Command.Item
-                    key={id}
-                    value={`device ${name} ${id}`}
-                    className={ITEM}
-                    onSelect={go(`/ledger?device=${encodeURIComponent(id)}`)}
-                  >
-                    <span className="truncate">{name}</span>
-                  </Command.Item>
-                ))}
-              </Command.Group>
-            </Command.List>
-          </Command>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+              ))}
+            </Command.Group>
+          )}
+          <Command.Group heading="runs of a device" className={GROUP}>
+            {devices.map(({ id, name }) => (
+              <Command.Item
+                key={id}
+                value={`device ${name} ${id}`}
+                className={ITEM}
+                onSelect={go(`/ledger?device=${encodeURIComponent(id)}`)}
+              >
+                <span className="truncate">{name}</span>
+              </Command.Item>
+            ))}
+          </Command.Group>
+        </Command.List>
+      </Command>
+    </Dialog>
   );
 }

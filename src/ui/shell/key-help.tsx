@@ -1,7 +1,7 @@
 'use client';
 
-import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
+import { Dialog, DialogClose } from '../parts/dialog';
 import { isTyping, KEYS } from './console-keys';
 
 /** All keys of the console, shown by the key ? and by its button. */
@@ -15,8 +15,12 @@ export function KeyHelp() {
     return () => window.removeEventListener('keydown', onKey);
   }, []);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger asChild>
+    <Dialog
+      title="Keys"
+      open={open}
+      onOpen={setOpen}
+      className="w-[min(30rem,92vw)] p-6"
+      trigger={
         <button
           type="button"
           aria-label="All keys"
@@ -25,28 +29,20 @@ export function KeyHelp() {
         >
           ?
         </button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed left-1/2 top-[14vh] z-40 w-[min(30rem,92vw)] -translate-x-1/2 border border-ink bg-sheet p-6 text-ink"
-        >
-          <Dialog.Title className="text-lg font-semibold">Keys</Dialog.Title>
-          <dl className="mt-3">
-            {KEYS.map(([key, what]) => (
-              <div key={key} className="grid grid-cols-[5rem_1fr] gap-3 border-b border-hairline py-1.5">
-                <dt className="figure text-[0.85rem]">{key}</dt>
-                <dd>{what}</dd>
-              </div>
-            ))}
-          </dl>
-          <p className="mt-3 text-sm text-quiet">Letters work while no field has the focus.</p>
-          <div className="mt-4 text-right">
-            <Dialog.Close className="underline underline-offset-4">Close</Dialog.Close>
+      }
+    >
+      <dl className="mt-3">
+        {KEYS.map(([key, what]) => (
+          <div key={key} className="grid grid-cols-[5rem_1fr] gap-3 border-b border-hairline py-1.5">
+            <dt className="figure text-[0.85rem]">{key}</dt>
+            <dd>{what}</dd>
           </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+        ))}
+      </dl>
+      <p className="mt-3 text-sm text-quiet">Letters work while no field has the focus.</p>
+      <div className="mt-4 text-right">
+        <DialogClose className="underline underline-offset-4">Close</DialogClose>
+      </div>
+    </Dialog>
   );
 }

@@ -71,6 +71,9 @@ export const runAnswerSchema = z.discriminatedUnion('status', [
 ]);
 export type RunAnswer = z.infer<typeof runAnswerSchema>;
 
+/** The version by which the demo's own devices name themselves: they measure behind a practice line that is their link. */
+export const DEMO_AGENT_VERSION = 'demo';
+
 /** What the peer told the client and the page saw; goes into the run's conditions. */
 export const runFactsSchema = z.strictObject({
   sameMachine: z.boolean().nullable(),

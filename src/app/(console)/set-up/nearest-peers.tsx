@@ -1,5 +1,6 @@
 import { delayWords, REACHES } from '@/core';
-import { checkPeer, theConsole, type SetUp } from '@/services';
+import type { SetUp } from '@/services';
+import { checkedPeer } from './checked-peer';
 
 /** Where there is a choice of peers, which one is nearest by delay. */
 export async function NearestPeers({ peers }: Pick<SetUp, 'peers'>) {
@@ -7,7 +8,7 @@ export async function NearestPeers({ peers }: Pick<SetUp, 'peers'>) {
   const found = await Promise.all(
     choices.map(async (reach) => {
       const candidates = peers.filter((peer) => peer.reach === reach);
-      const states = await Promise.all(candidates.map((peer) => checkPeer(theConsole(), peer)));
+      const states = await Promise.all(candidates.map((peer) => checkedPeer(peer)));
       const [nearest] = states
         .flatMap((state, index) =>
           state.status === 'answering' ? [{ name: candidates[index]!.name, awayMs: state.awayMs }] : [],

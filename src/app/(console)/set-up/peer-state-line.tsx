@@ -1,9 +1,10 @@
 import { delayWords } from '@/core';
-import { checkPeer, theConsole, type SetUp } from '@/services';
+import type { SetUp } from '@/services';
+import { checkedPeer } from './checked-peer';
 
 /** How a peer stands just now, asked by the server while the rest of the page is there already. */
 export async function PeerStateLine({ peer }: { readonly peer: SetUp['peers'][number] }) {
-  const state = await checkPeer(theConsole(), peer);
+  const state = await checkedPeer(peer);
   switch (state.status) {
     case 'answering':
       return (

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { connection } from 'next/server';
 import { technicianOrSignIn } from '@/app/role';
-import { setUpOf, sitesOverview, theConsole } from '@/services';
+import { officesRemovedLately, sitesOverview, theConsole } from '@/services';
 import { AddOffice } from '@/ui/sites/add-office';
 import { RemovedOffices } from '@/ui/sites/removed-offices';
 import { SiteBeside } from '@/ui/sites/site-beside';
@@ -13,13 +13,13 @@ export default async function SitesPage() {
   await connection();
   await technicianOrSignIn('/sites');
   const context = theConsole();
-  const [sites, { removedSites }] = await Promise.all([sitesOverview(context), setUpOf(context)]);
+  const [sites, removed] = await Promise.all([sitesOverview(context), officesRemovedLately(context)]);
   const nowMs = context.wallMs();
   return (
     <>
       <h1 className="text-xl font-semibold">All offices, each against its own plan</h1>
       <p className="mb-5 mt-1 text-quiet">Medians of all runs of the last seven days; the notch is the yardstick.</p>
-      <RemovedOffices offices={removedSites.map(({ id, name }) => ({ id, name }))} putBack={putBackOfficeAction} />
+      <RemovedOffices offices={removed.map(({ id, name }) => ({ id, name }))} putBack={putBackOfficeAction} />
       {sites.length === 0 && <p>There is no office yet. Name the first one.</p>}
       <ul>
         {sites.map((summary) => (

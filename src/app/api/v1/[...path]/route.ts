@@ -8,7 +8,8 @@ import { OFFICE_HANDLERS } from './office-handlers';
 function idsOf({ path }: Operation, asked: string): string[] | null {
   const pattern = new RegExp(`^${path.replace(/\{\w+\}/g, '([^/]+)')}$`);
   const found = pattern.exec(asked);
-  return found === null ? null : found.slice(1).map(decodeURIComponent);
+  // Ids of ours need no escapes: what is escaped is none of them, and is found missing as it stands.
+  return found === null ? null : found.slice(1);
 }
 
 /** Carries out the operation that fits method and path: the technician's role, then the body, then one service. */
@@ -25,7 +26,7 @@ async function carryOut(request: Request): Promise<Response> {
     const handler = OFFICE_HANDLERS[`${operation.method} ${operation.path}`]!;
     const outcome = await handler({ context: theConsole(), ids, body: body?.value });
     if (!outcome.ok) return faultAnswer(outcome.fault);
-    theConsole().changes.tell();
+    if (operation.method !== 'get') theConsole().changes.tell();
     const status = Number(Object.keys(operation.answers)[0]);
     return status === 204 ? new Response(null, { status }) : Response.json(outcome.value, { status });
   }

@@ -1,0 +1,202 @@
+import type { InferAttributes, InferCreationAttributes, Model } from 'sequelize';
+import type {
+  DeviceKind,
+  Link,
+  Plan,
+  ProfileName,
+  Reach,
+  RunBrief,
+  RunReport,
+  RunSketch,
+  ToldCondition,
+  TurnNeed,
+  UnfinishedReason,
+  VerdictWord,
+} from '@/core';
+
+/** Rows as they stand in the database. Ids are text, times UTC epoch ms, rates bits per second. */
+interface Row<Self extends Model> extends Model<InferAttributes<Self>, InferCreationAttributes<Self>> {
+  id: string;
+}
+
+export interface SiteRow extends Row<SiteRow> {
+  name: string;
+  joinCode: string;
+  /** From then on the code opens nothing. */
+  joinCodeUntilMs: number;
+  demo: boolean;
+  /** Null while it stands; a day after it was removed it is gone for good. */
+  removedAtMs: number | null;
+}
+
+/** From this time on the site used this line. */
+export interface LineSwitchRow extends Row<LineSwitchRow> {
+  siteId: string;
+  lineId: string;
+  atMs: number;
+}
+
+/** A device that turned out to be another one. */
+export interface DeviceAliasRow extends Row<DeviceAliasRow> {
+  deviceId: string;
+}
+
+/** The technician's passphrase, hashed (scrypt, RFC 7914). There is at most one. */
+export interface PassphraseRow extends Row<PassphraseRow> {
+  hash: string;
+  setAtMs: number;
+}
+
+/** A browser in which the technician signed in; the id is the SHA-256 of what its cookie holds. */
+export interface SignInRow extends Row<SignInRow> {
+  /** How whoever signed in is called here. */
+  name: string;
+  createdAtMs: number;
+  seenAtMs: number;
+}
+
+export interface LineRow extends Row<LineRow> {
+  siteId: string;
+  name: string;
+  provider: string;
+}
+
+export interface PlanRow extends Row<PlanRow> {
+  lineId: string;
+  name: string;
+  downBps: number;
+  upBps: number;
+  leastDownBps: number | null;
+  leastUpBps: number | null;
+  basis: Plan['basis'];
+  fullFrom: number;
+  validFromMs: number;
+}
+
+export interface SpotRow extends Row<SpotRow> {
+  siteId: string;
+  name: string;
+}
+
+export interface DeviceRow extends Row<DeviceRow> {
+  siteId: string;
+  spotId: string | null;
+  name: string;
+  link: Link;
+  kind: DeviceKind | null;
+  notes: string;
+  /** Played by the demo, behind practice lines. */
+  simulated: boolean;
+}
+
+export interface PeerRow extends Row<PeerRow> {
+  siteId: string;
+  name: string;
+  reach: Reach;
+  /** Absolute URL, or ":port" for another port of the host by which the console was opened. */
+  address: string;
+  /** Whether a practice line stands in front of it. */
+  practice: boolean;
+  /** Runs of its reach go to this one; at most one peer of a site and reach is pinned. */
+  pinned: boolean;
+  /** By which it proves that it is the same as before, as it showed it first; null until it has. */
+  publicKey: string | null;
+  /** Another key that it showed since; null when it never did. */
+  otherKey: string | null;
+  /** The office in which it stands, when it is one of ours; only for a tunnel. */
+  farSiteId: string | null;
+}
+
+export interface RunRow extends Row<RunRow> {
+  siteId: string;
+  deviceId: string;
+  peerId: string;
+  lineId: string | null;
+  deviceName: string;
+  spotName: string | null;
+  peerName: string;
+  lineName: string | null;
+  reach: Reach;
+  link: Link;
+  linkKind: string;
+  plan: Plan | null;
+  profile: ProfileName;
+  practice: boolean;
+  demo: boolean;
+  status: 'running' | 'finished' | 'unfinished';
+  reason: UnfinishedReason | null;
+  startedAtMs: number;
+  lastSeenAtMs: number;
+  endedAtMs: number | null;
+  sameMachine: boolean | null;
+  ipVersion: 4 | 6 | null;
+  pageHiddenMs: number;
+  peerLinkBps: number | null;
+  otherPeerThanUsual: boolean;
+  userAgent: string | null;
+  methodVersion: number | null;
+  verdict: VerdictWord | null;
+  downBps: number | null;
+  upBps: number | null;
+  idleMs: number | null;
+  addedMs: number | null;
+  report: RunReport | null;
+  /** What lists need of the report. */
+  brief: RunBrief | null;
+  sketch: RunSketch | null;
+  /** Runs of the same set were made under the same conditions; see services/run-sets. */
+  setId: string;
+  /** The technician who asked the device for this run; null when it began by itself. */
+  askedBy: string | null;
+  /** Runs that were started at the same instant on purpose. */
+  together: string | null;
+  /** What the person at the device said before the run. */
+  told: ToldCondition[];
+  /** What the device noticed before the run, a sentence each. */
+  noticed: string[];
+  /** What the technician wrote beside it. */
+  notes: string;
+  /** Counts the links by which it was shared; null while it is shared by none. */
+  shareNumber: number | null;
+}
+
+/** A place in the queue for what a run needs. The order is that of `askedAtMs`, then `place`. */
+export interface TurnRow extends Row<TurnRow> {
+  siteId: string;
+  deviceId: string;
+  deviceName: string;
+  reach: Reach;
+  profile: ProfileName;
+  needs: TurnNeed[];
+  together: string | null;
+  askedBy: string | null;
+  askedAtMs: number;
+  place: number;
+  /** When the device last asked whether it is its turn. */
+  seenAtMs: number;
+  status: 'waiting' | 'asked' | 'running' | 'done' | 'refused' | 'given-back' | 'withdrawn';
+  runId: string | null;
+  endedAtMs: number | null;
+}
+
+/** Raw samples as gzipped JSON, beside the run. */
+export interface RunSamplesRow extends Model<InferAttributes<RunSamplesRow>, InferCreationAttributes<RunSamplesRow>> {
+  runId: string;
+  samples: Buffer;
+}
+
+/** A token by which a script uses the API; the id is its SHA-256. */
+export interface ApiTokenRow extends Row<ApiTokenRow> {
+  name: string;
+  createdAtMs: number;
+  usedAtMs: number | null;
+}
+
+/** A device, a peer or a line with its plans that was removed, whole; the id is its own. */
+export interface RemovalRow extends Row<RemovalRow> {
+  siteId: string;
+  kind: 'device' | 'peer' | 'line';
+  name: string;
+  removed: object;
+  removedAtMs: number;
+}

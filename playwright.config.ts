@@ -1,6 +1,9 @@
 import { defineConfig } from '@playwright/test';
 
-/** Drives the real program in Debian's Chromium. Each file starts its own on ports of its own; one at a time. */
+/** Files in which nothing is measured; two of them may go on at a time. */
+const SEEN = ['access', 'accessibility', 'set-up', 'starting'].map((name) => `${name}.spec.ts`);
+
+/** Drives the real program in Debian's Chromium. Each file starts its own on ports of its own. */
 export default defineConfig({
   testDir: 'e2e',
   timeout: 90_000,
@@ -8,7 +11,11 @@ export default defineConfig({
   // Real runs on a shared machine: one that was held up from outside is run once more, to the same bounds.
   retries: 1,
   forbidOnly: Boolean(process.env.CI),
-  reporter: [['list']],
+  reporter: [['list'], ['json', { outputFile: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ?? 'test-results/e2e.json' }]],
+  projects: [
+    { name: 'seen', testMatch: SEEN },
+    { name: 'measured', testIgnore: SEEN },
+  ],
   outputDir: 'test-results/playwright',
   expect: { timeout: 15_000 },
   use: {

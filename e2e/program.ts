@@ -67,7 +67,8 @@ export async function launch({ mode, port, data, more = [] }: StartOptions, unti
   return { child, ended, output: () => output };
 }
 
-const TEMPLATE_PORT = 4900;
+/** Workers side by side each make one. */
+const TEMPLATE_PORT = 4900 + Number(process.env['TEST_PARALLEL_INDEX'] ?? 0);
 let template: Promise<string> | null = null;
 
 /** Demo data as a first start makes it, made once and copied from then on: three weeks of history take seconds. */

@@ -33,8 +33,12 @@ test('names the office and shows how devices join', async ({ page }) => {
   await expect(page.getByText('Nothing has been measured yet.')).toBeVisible();
 });
 
-test('refuses a plan that cannot be, says why beside the field, and keeps what was typed', async ({ page }) => {
+test('refuses a plan that cannot be before it is sent, says why beside the field, and keeps what was typed', async ({
+  page,
+}) => {
   await page.goto(`${program.origin}/set-up`);
+  const sent: string[] = [];
+  page.on('request', (request) => request.method() === 'POST' && sent.push(request.url()));
   const form = page.getByRole('form', { name: 'Line and plan' });
   await form.getByLabel('name of the line').fill('Tarnfell Fibre 500/100');
   await form.getByLabel('advertised, down').fill('-500');
@@ -43,10 +47,13 @@ test('refuses a plan that cannot be, says why beside the field, and keeps what w
   await form.getByRole('button', { name: 'Save the line' }).click();
   await expect(form.getByText('A rate is more than 0 Mb/s.')).toBeVisible();
   await expect(form.getByLabel('advertised, down')).toHaveValue('-500');
+  await expect(form.getByLabel('advertised, down')).toBeFocused();
   await form.getByLabel('advertised, down').fill('500');
+  await expect(form.getByText('A rate is more than 0 Mb/s.')).toHaveCount(0);
   await form.getByRole('button', { name: 'Save the line' }).click();
   await expect(form.getByText('The least rate cannot be above the advertised one.')).toBeVisible();
   await expect(form.getByLabel('name of the line')).toHaveValue('Tarnfell Fibre 500/100');
+  expect(sent).toEqual([]);
   await form.getByLabel('least, up').fill('60');
   await form.getByRole('button', { name: 'Save the line' }).click();
   await expect(form.getByText('Saved.')).toBeVisible();

@@ -6,7 +6,11 @@ import { join } from 'node:path';
 
 export const ROOT = join(import.meta.dirname, '..');
 const LEAST_NODE = [20, 17];
-const STAMPS = { packages: 'node_modules/.bent-straw-packages', build: 'dist/.bent-straw-build' };
+const STAMPS = {
+  packages: 'node_modules/.bent-straw-packages',
+  compiled: 'node_modules/.bent-straw-compiled',
+  build: 'dist/.bent-straw-build',
+};
 
 export function stopWith(code, sentence) {
   console.error(`${sentence} [${code}]`);
@@ -72,18 +76,31 @@ function hashOf(paths) {
 
 const isCurrent = (stamp, hash) => existsSync(join(ROOT, stamp)) && readFileSync(join(ROOT, stamp), 'utf8') === hash;
 
-export async function installPackages() {
+/** Fetches the packages; what is to be compiled is left to `compilePackages`. */
+export async function fetchPackages() {
   checkNode();
   const hash = hashOf(['package-lock.json']);
   if (isCurrent(STAMPS.packages, hash)) return;
-  const what = 'Installing packages (sqlite3 is compiled, which takes two to three minutes, once)';
-  const installed = await run(what, 'npm', ['install', '--no-save', '--include=dev', '--no-audit', '--no-fund']);
-  if (!installed)
+  const options = ['--no-save', '--include=dev', '--ignore-scripts', '--no-audit', '--no-fund'];
+  if (!(await run('Installing packages', 'npm', ['install', ...options])))
     stopWith(
       'install-failed',
-      'The packages could not be installed. Read the lines above; a compiler (make, g++) and python3 are needed.',
+      'The packages could not be installed. Read the lines above; the package registry must be reachable.',
     );
   writeFileSync(join(ROOT, STAMPS.packages), hash);
+}
+
+/** sqlite3 ships as source. With -O2 instead of its own -O3 it compiles in two thirds of the time and is as fast. */
+export async function compilePackages() {
+  const hash = hashOf(['package-lock.json']);
+  if (isCurrent(STAMPS.compiled, hash)) return;
+  const what = 'Compiling sqlite3 (about two minutes, once)';
+  if (!(await run(what, 'npm', ['rebuild', 'sqlite3'], { env: { CFLAGS: '-O2' } })))
+    stopWith(
+      'compile-failed',
+      'sqlite3 could not be compiled. Read the lines above; make, g++ and python3 are needed.',
+    );
+  writeFileSync(join(ROOT, STAMPS.compiled), hash);
 }
 
 const BUILD_INPUTS = [
@@ -102,4 +119,10 @@ export async function buildProgram() {
   if (!built) stopWith('build-failed', 'The program could not be built. Read the lines above.');
   mkdirSync(join(ROOT, 'dist'), { recursive: true });
   writeFileSync(join(ROOT, STAMPS.build), hash);
+}
+
+/** All that a fresh clone needs before it can run; the compiler and the build do not wait for each other. */
+export async function prepareProgram() {
+  await fetchPackages();
+  await Promise.all([compilePackages(), buildProgram()]);
 }

@@ -5,7 +5,7 @@
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { buildProgram, installPackages, ROOT, run, stopWith } from './prepare.mjs';
+import { buildProgram, compilePackages, fetchPackages, ROOT, run, stopWith } from './prepare.mjs';
 
 const CHROMIUM = '/usr/bin/chromium';
 const RESULTS = join(ROOT, 'test-results');
@@ -35,46 +35,59 @@ const STATIC_STEPS = [
 const STEPS = [
   ['unit tests (jest)', bin('jest'), ['--maxWorkers', '2', '--json', '--outputFile', 'test-results/jest.json']],
   ['accuracy (short lab)', process.execPath, ['scripts/tool.mjs', 'lab/short.ts']],
-  ['interface (playwright)', bin('playwright'), ['test', '--reporter=list,json']],
+  ['interface, what is seen (playwright)', bin('playwright'), ['test', '--project', 'seen', '--workers', '2']],
+  ['interface, what is measured (playwright)', bin('playwright'), ['test', '--project', 'measured', '--workers', '1']],
 ];
+const reportOf = (what) => join(RESULTS, `${what.replace(/\W+/g, '-')}.json`);
 
 function counts() {
-  const read = (name) =>
-    existsSync(join(RESULTS, name)) ? JSON.parse(readFileSync(join(RESULTS, name), 'utf8')) : null;
-  const jest = read('jest.json');
-  const playwright = read('playwright.json')?.stats;
-  const lab = read('lab.json');
+  const read = (path) => (existsSync(path) ? JSON.parse(readFileSync(path, 'utf8')) : null);
+  const jest = read(join(RESULTS, 'jest.json'));
+  const lab = read(join(RESULTS, 'lab.json'));
+  const browser = STEPS.flatMap(([what]) => read(reportOf(what))?.stats ?? []);
+  const sum = (...values) => values.reduce((all, value) => all + (value ?? 0), 0);
   return {
-    passed: (jest?.numPassedTests ?? 0) + (playwright?.expected ?? 0) + (playwright?.flaky ?? 0) + (lab?.passed ?? 0),
-    failed: (jest?.numFailedTests ?? 0) + (playwright?.unexpected ?? 0) + (lab?.failed ?? 0),
-    skipped: (jest?.numPendingTests ?? 0) + (playwright?.skipped ?? 0) + (lab?.skipped ?? 0),
+    passed: sum(jest?.numPassedTests, lab?.passed, ...browser.flatMap(({ expected, flaky }) => [expected, flaky])),
+    failed: sum(jest?.numFailedTests, lab?.failed, ...browser.map(({ unexpected }) => unexpected)),
+    skipped: sum(jest?.numPendingTests, lab?.skipped, ...browser.map((stats) => stats.skipped)),
   };
 }
 
-await Promise.all([installPackages(), installChromium()]);
-await buildProgram();
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
+
+const secondsSince = (started) => Math.round((Date.now() - started) / 1000);
 
 /** Runs a step to its end and prints what it said in one piece. */
 function runQuietly([what, command, args]) {
   return new Promise((resolve) => {
     const child = spawn(command, args, { cwd: ROOT, env: { ...process.env, FORCE_COLOR: '0' } });
+    const started = Date.now();
     let said = '';
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => (said += part));
     child.once('close', (code) => {
-      console.log(`\n— ${what}\n${said.trim()}`);
+      console.log(`\n— ${what}, ${secondsSince(started)} s\n${said.trim()}`);
       resolve(code === 0);
     });
   });
 }
 
 const failed = [];
-await Promise.all(STATIC_STEPS.map(async (step) => (await runQuietly(step)) || failed.push(step[0])));
+
+async function buildAndRead() {
+  await buildProgram();
+  await Promise.all(STATIC_STEPS.map(async (step) => (await runQuietly(step)) || failed.push(step[0])));
+}
+
+const chromium = installChromium();
+await fetchPackages();
+await Promise.all([compilePackages(), buildAndRead(), chromium]);
 for (const [what, command, args] of STEPS) {
   console.log(`\n— ${what}`);
-  const env = { PLAYWRIGHT_JSON_OUTPUT_NAME: join(RESULTS, 'playwright.json'), FORCE_COLOR: '0' };
+  const started = Date.now();
+  const env = { PLAYWRIGHT_JSON_OUTPUT_NAME: reportOf(what), FORCE_COLOR: '0' };
   if (!(await run(what, command, args, { quiet: false, env }))) failed.push(what);
+  console.log(`— ${what} took ${secondsSince(started)} s`);
 }
 
 const { passed, failed: failedTests, skipped } = counts();

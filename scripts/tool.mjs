@@ -1,10 +1,9 @@
 /** Runs a TypeScript tool of this repository: `node scripts/tool.mjs lab/practice-line.ts [arguments]`. */
 import { basename, join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { buildProgram, installPackages, ROOT } from './prepare.mjs';
+import { prepareProgram, ROOT } from './prepare.mjs';
 
-await installPackages();
-await buildProgram();
+await prepareProgram();
 const { build } = await import('esbuild');
 const [entry, ...args] = process.argv.slice(2);
 const outfile = join(ROOT, 'dist', 'tools', `${basename(entry, '.ts')}.js`);

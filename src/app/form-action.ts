@@ -1,23 +1,25 @@
-import type { z } from 'zod';
 import type { FormState } from '@/ui/form/form-state';
-import { CONSOLE_FAULTS, type ConsoleFaultCode, type Outcome, problemOf } from '@/wire';
+import {
+  checkedForm,
+  CONSOLE_FAULTS,
+  type ConsoleFaultCode,
+  type FormName,
+  type FormValues,
+  type Outcome,
+  problemOf,
+  typedInto,
+} from '@/wire';
 
 /** Checks a form and hands it on. What was typed comes back with each complaint beside its field, so nothing is lost. */
-export async function saved<Schema extends z.ZodType>(
+export async function saved<Name extends FormName>(
+  name: Name,
   form: FormData,
-  schema: Schema,
-  save: (values: z.infer<Schema>) => Promise<Outcome<unknown, ConsoleFaultCode>>,
+  save: (values: FormValues<Name>) => Promise<Outcome<unknown, ConsoleFaultCode>>,
 ): Promise<FormState> {
-  const typed = Object.fromEntries(
-    [...form].filter((entry): entry is [string, string] => typeof entry[1] === 'string'),
-  );
-  const parsed = schema.safeParse(typed);
-  if (!parsed.success) {
-    const errors: Record<string, string> = {};
-    for (const { path, message } of parsed.error.issues) errors[String(path[0])] ??= message;
-    return { status: 'invalid', typed, errors, refusal: null };
-  }
-  const outcome = await save(parsed.data);
+  const typed = typedInto(form);
+  const checked = checkedForm(name, typed);
+  if (!checked.ok) return { status: 'invalid', typed, errors: checked.errors, refusal: null };
+  const outcome = await save(checked.values);
   if (!outcome.ok)
     return { status: 'invalid', typed, errors: {}, refusal: problemOf(CONSOLE_FAULTS, outcome.fault).detail };
   return { status: 'saved', at: Date.now() };

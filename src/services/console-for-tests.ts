@@ -135,7 +135,7 @@ export async function measured(
   if (!run.ok) throw new Error(run.fault.code);
   const { runId, runKey } = run.value;
   const samples = simulateSamples(line, seededRandom(5));
-  await handInRun(console.context, runId, runKey, { ...finished(samples), facts: { ...FACTS, ...facts } } as HandIn);
+  await handInRun(console.context, runId, runKey, { ...finished(samples), facts: { ...FACTS, ...facts } });
   return run.value;
 }
 

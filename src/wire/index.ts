@@ -1,6 +1,7 @@
 export * from './channel/channel-frame';
 export * from './console/access-schemas';
 export * from './console/console-faults';
+export * from './console/form-schemas';
 export * from './console/ledger-messages';
 export * from './console/link-form';
 export * from './console/link-schema';

@@ -4,7 +4,7 @@ import { cookies, headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { setFirstPassphrase, SIGN_IN_COOKIE, SIGN_IN_COOKIE_SECONDS, signIn, signOut, theConsole } from '@/services';
 import type { FormState } from '@/ui/form/form-state';
-import { readReturnPath, signInFormSchema, welcomeFormSchema } from '@/wire';
+import { readReturnPath } from '@/wire';
 import { saved, textOf } from '../form-action';
 import { visitorWith } from '../visitor';
 
@@ -20,7 +20,7 @@ async function keepSignIn(token: string): Promise<void> {
 
 export async function signInAction(_: FormState, form: FormData): Promise<FormState> {
   const { address } = await visitorWith(null);
-  const state = await saved(form, signInFormSchema, async (credentials) => {
+  const state = await saved('sign-in', form, async (credentials) => {
     const token = await signIn(theConsole(), credentials, address);
     if (token.ok) await keepSignIn(token.value);
     return token;
@@ -30,7 +30,7 @@ export async function signInAction(_: FormState, form: FormData): Promise<FormSt
 }
 
 export async function welcomeAction(_: FormState, form: FormData): Promise<FormState> {
-  const state = await saved(form, welcomeFormSchema, async (credentials) => {
+  const state = await saved('welcome', form, async (credentials) => {
     const token = await setFirstPassphrase(theConsole(), textOf(form, 'token') ?? '', credentials);
     if (token.ok) await keepSignIn(token.value);
     return token;

@@ -20,7 +20,7 @@ export default async function SignInPage({ searchParams }: SignInProps) {
       title="Sign in"
       text="The console is for the technician. A device that is to be tested needs only the code that the board shows."
     >
-      <ActionForm action={signInAction} label="Sign in" save="Sign in" saving="Signing in …">
+      <ActionForm form="sign-in" action={signInAction} label="Sign in" save="Sign in" saving="Signing in …">
         <input type="hidden" name="to" value={readReturnPath(typeof to === 'string' ? to : null)} />
         <div className="grid gap-4">
           <TextField name="name" label="your name" value="" kind="name" hint="shown to devices that you ask to run" />

@@ -3,11 +3,20 @@
 import { createContext, useActionState, useContext, useId, type ReactNode } from 'react';
 import { Button } from '../parts/button';
 import { LabelledField } from '../parts/labelled-field';
+import type { FormErrors, FormName } from '@/wire';
 import { UNTOUCHED, type FormAction, type FormState } from './form-state';
+import { useCheckedForm } from './use-checked-form';
 
-const FormStateContext = createContext<FormState>(UNTOUCHED);
+interface StandOfForm {
+  readonly state: FormState;
+  readonly errors: FormErrors;
+}
+
+const FormContext = createContext<StandOfForm>({ state: UNTOUCHED, errors: {} });
 
 interface ActionFormProps {
+  /** Names the schema by which it is checked, here and by the server. */
+  readonly form: FormName;
   readonly action: FormAction;
   readonly label: string;
   readonly save: string;
@@ -18,23 +27,25 @@ interface ActionFormProps {
 }
 
 /** A form that sends itself to a server action, says that it was saved, or what is wrong and where. */
-export function ActionForm({ action, label, save, saving = 'Saving …', children, beside }: ActionFormProps) {
+export function ActionForm({ form, action, label, save, saving = 'Saving …', children, beside }: ActionFormProps) {
   const [state, send, sending] = useActionState(action, UNTOUCHED);
+  const { errors, onSubmit, onChange } = useCheckedForm(form);
+  const stand = { state, errors: errors ?? (state.status === 'invalid' ? state.errors : {}) };
   return (
-    <form action={send} aria-label={label} noValidate>
-      <FormStateContext value={state}>{children}</FormStateContext>
+    <form action={send} aria-label={label} noValidate onSubmit={onSubmit} onChange={onChange}>
+      <FormContext value={stand}>{children}</FormContext>
       <div className="mt-4 flex flex-wrap items-center gap-4">
         <Button type="submit" look="main" disabled={sending}>
           {sending ? saving : save}
         </Button>
         {beside}
         <span role="status" className="text-sm text-quiet">
-          {state.status === 'saved' && !sending && 'Saved.'}
+          {state.status === 'saved' && errors === null && !sending && 'Saved.'}
         </span>
       </div>
-      {state.status === 'invalid' && (
+      {(errors !== null || state.status === 'invalid') && (
         <p role="alert" className="mt-2 text-sm font-medium text-starved">
-          {state.refusal ?? 'Not saved yet: correct what is marked.'}
+          {(errors === null && state.status === 'invalid' && state.refusal) || 'Not sent yet: correct what is marked.'}
         </p>
       )}
     </form>
@@ -53,9 +64,9 @@ interface FieldProps {
 }
 
 function useField(name: string, value: string) {
-  const state = useContext(FormStateContext);
+  const { state, errors } = useContext(FormContext);
   const id = useId();
-  const error = state.status === 'invalid' ? state.errors[name] : undefined;
+  const error = errors[name];
   const defaultValue = state.status === 'invalid' ? (state.typed[name] ?? value) : value;
   const described = {
     'aria-invalid': error !== undefined,
@@ -104,7 +115,7 @@ export function NoteField({ name, label, value, hint }: Omit<FieldProps, 'unit' 
 
 /** A box to tick. */
 export function TickField({ name, label, value }: { readonly name: string; readonly label: string; value: boolean }) {
-  const state = useContext(FormStateContext);
+  const { state } = useContext(FormContext);
   const ticked = state.status === 'invalid' ? state.typed[name] === 'on' : value;
   return (
     <label className="flex min-h-11 items-end gap-2 pb-1">

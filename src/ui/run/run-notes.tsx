@@ -6,7 +6,7 @@ export function RunNotes({ notes, save }: { readonly notes: string; readonly sav
   return (
     <section aria-label="Notes" className="print:hidden">
       <h2 className="mb-2 font-semibold">Notes</h2>
-      <ActionForm action={save} label="Notes" save="Save the notes">
+      <ActionForm form="run-notes" action={save} label="Notes" save="Save the notes">
         <NoteField name="notes" label="what should be remembered about this run" value={notes} />
       </ActionForm>
     </section>

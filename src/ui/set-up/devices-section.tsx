@@ -40,6 +40,7 @@ interface DeviceFormProps {
 function DeviceForm({ siteId, device, others, actions }: DeviceFormProps) {
   return (
     <ActionForm
+      form="device"
       action={actions.save}
       label={device === null ? 'New device' : device.name}
       save={device === null ? 'Add the device' : 'Save the device'}

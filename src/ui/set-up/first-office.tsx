@@ -10,7 +10,7 @@ export function FirstOffice({ save }: { readonly save: FormAction }) {
         Everything that is measured belongs to an office. Name it; the code for its devices comes next, the line and its
         plan whenever you have the contract at hand.
       </p>
-      <ActionForm action={save} label="Name the office" save="Open the board">
+      <ActionForm form="office" action={save} label="Name the office" save="Open the board">
         <TextField name="name" label="name of the office" value="" hint="for example: Larkspur Bindery, Mill Lane" />
       </ActionForm>
     </section>

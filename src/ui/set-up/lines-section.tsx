@@ -35,6 +35,7 @@ function LineForm({ label, siteId, line, actions }: LineFormProps) {
   const plan = line?.plan;
   return (
     <ActionForm
+      form="line"
       action={actions.save}
       label={label}
       save="Save the line"

@@ -18,6 +18,7 @@ export function OfficeSection({ site, save, remove, removeDemoData }: OfficeSect
   return (
     <Section title="Office" hint="Everything that is measured belongs to an office.">
       <ActionForm
+        form="office"
         action={save}
         label="Office"
         save="Save the office"

@@ -34,6 +34,7 @@ interface PeerFormProps {
 function PeerForm({ siteId, peer, otherSites, actions }: PeerFormProps) {
   return (
     <ActionForm
+      form="peer"
       action={actions.save}
       label={peer === null ? 'New peer' : peer.name}
       save={peer === null ? 'Add the peer' : 'Save the peer'}

@@ -6,6 +6,7 @@ import { Confirm } from '../parts/confirm';
 import { LabelledField } from '../parts/labelled-field';
 import { WallTime } from '../parts/wall-time';
 import type { SetUp } from '@/services';
+import { useCheckedForm } from '../form/use-checked-form';
 import { Section } from './section';
 
 /** How the making of a token stands. */
@@ -22,7 +23,9 @@ interface ScriptsSectionProps extends Pick<SetUp, 'apiTokens'> {
 /** Tokens by which scripts use the API: made here, shown once, revoked when they are not needed any more. */
 export function ScriptsSection({ apiTokens, make, revoke }: ScriptsSectionProps) {
   const [state, send, sending] = useActionState(make, { status: 'untouched' });
+  const { errors, onSubmit, onChange } = useCheckedForm('token');
   const id = useId();
+  const refused = state.status === 'refused' ? state.why : undefined;
   return (
     <Section title="Scripts" hint="A token lets a script do over the API what you do here.">
       <p className="text-sm text-quiet">
@@ -60,13 +63,16 @@ export function ScriptsSection({ apiTokens, make, revoke }: ScriptsSectionProps)
           ))}
         </ul>
       )}
-      <form action={send} aria-label="New token" className="mt-3 flex flex-wrap items-end gap-4">
-        <LabelledField
-          id={id}
-          label="what is the script called"
-          error={state.status === 'refused' ? state.why : undefined}
-        >
-          <input id={id} name="name" maxLength={80} autoComplete="off" className="field" />
+      <form
+        action={send}
+        aria-label="New token"
+        noValidate
+        onSubmit={onSubmit}
+        onChange={onChange}
+        className="mt-3 flex flex-wrap items-end gap-4"
+      >
+        <LabelledField id={id} label="what is the script called" error={errors?.name ?? refused}>
+          <input id={id} name="name" autoComplete="off" className="field" />
         </LabelledField>
         <Button type="submit" disabled={sending}>
           {sending ? 'Making …' : 'Make a token'}

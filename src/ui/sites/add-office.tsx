@@ -9,7 +9,7 @@ export function AddOffice({ add }: { readonly add: FormAction }) {
         Add an office
       </summary>
       <div className="max-w-[28rem] pt-3">
-        <ActionForm action={add} label="New office" save="Add the office">
+        <ActionForm form="office" action={add} label="New office" save="Add the office">
           <TextField name="name" label="name" value="" />
         </ActionForm>
       </div>

@@ -2,7 +2,6 @@
 
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
-import type { z } from 'zod';
 import {
   acceptPeerKey,
   makeApiToken,
@@ -26,24 +25,23 @@ import { saved, textOf } from '@/app/form-action';
 import type { FormState } from '@/ui/form/form-state';
 import type { TokenState } from '@/ui/set-up/scripts-section';
 import {
+  checkedForm,
   type ConsoleFaultCode,
-  deviceFormSchema,
-  lineFormSchema,
-  officeFormSchema,
+  type FormName,
+  type FormValues,
   type Outcome,
-  peerFormSchema,
   CONSOLE_FAULTS,
   problemOf,
-  tokenFormSchema,
+  typedInto,
 } from '@/wire';
 
 /** Only the technician sets things up; what was saved shows everywhere at once. */
-async function savedByTechnician<Schema extends z.ZodType>(
+async function savedByTechnician<Name extends FormName>(
+  name: Name,
   form: FormData,
-  schema: Schema,
-  save: (values: z.infer<Schema>) => Promise<Outcome<unknown, ConsoleFaultCode>>,
+  save: (values: FormValues<Name>) => Promise<Outcome<unknown, ConsoleFaultCode>>,
 ): Promise<FormState> {
-  const state = await saved(form, schema, async (values) => {
+  const state = await saved(name, form, async (values) => {
     const allowed = await technician();
     return allowed.ok ? save(values) : allowed;
   });
@@ -58,13 +56,13 @@ async function byTechnician(act: () => Promise<unknown>): Promise<void> {
 }
 
 export async function saveOfficeAction(_: FormState, form: FormData): Promise<FormState> {
-  return savedByTechnician(form, officeFormSchema, ({ name }) =>
+  return savedByTechnician('office', form, ({ name }) =>
     saveOffice(theConsole(), textOf(form, 'siteId') || null, name),
   );
 }
 
 export async function saveLineAction(_: FormState, form: FormData): Promise<FormState> {
-  return savedByTechnician(form, lineFormSchema, (line) =>
+  return savedByTechnician('line', form, (line) =>
     saveLine(theConsole(), textOf(form, 'siteId') ?? '', textOf(form, 'lineId'), line),
   );
 }
@@ -82,7 +80,7 @@ export async function removeLineAction(siteId: string, lineId: string): Promise<
 }
 
 export async function saveDeviceAction(_: FormState, form: FormData): Promise<FormState> {
-  return savedByTechnician(form, deviceFormSchema, (device) =>
+  return savedByTechnician('device', form, (device) =>
     saveDevice(theConsole(), textOf(form, 'siteId') ?? '', textOf(form, 'deviceId'), device),
   );
 }
@@ -104,7 +102,7 @@ export async function acceptPeerKeyAction(peerId: string): Promise<void> {
 }
 
 export async function savePeerAction(_: FormState, form: FormData): Promise<FormState> {
-  return savedByTechnician(form, peerFormSchema, (peer) =>
+  return savedByTechnician('peer', form, (peer) =>
     savePeer(theConsole(), textOf(form, 'siteId') ?? '', textOf(form, 'peerId'), peer),
   );
 }
@@ -124,12 +122,12 @@ export async function undoRemovalAction(removalId: string): Promise<string | nul
 /** Makes a token and answers with it: the only time that it is seen. */
 export async function makeTokenAction(_: TokenState, form: FormData): Promise<TokenState> {
   if (!(await technician()).ok) redirect('/sign-in?to=/set-up');
-  const parsed = tokenFormSchema.safeParse({ name: textOf(form, 'name') ?? '' });
-  if (!parsed.success) return { status: 'refused', why: parsed.error.issues[0]!.message };
-  const made = await makeApiToken(theConsole(), parsed.data.name);
+  const checked = checkedForm('token', typedInto(form));
+  if (!checked.ok) return { status: 'refused', why: Object.values(checked.errors).join(' ') };
+  const made = await makeApiToken(theConsole(), checked.values.name);
   if (!made.ok) return { status: 'refused', why: problemOf(CONSOLE_FAULTS, made.fault).detail };
   revalidatePath('/', 'layout');
-  return { status: 'made', name: parsed.data.name, token: made.value };
+  return { status: 'made', name: checked.values.name, token: made.value };
 }
 
 export async function revokeTokenAction(tokenId: string): Promise<void> {

@@ -8,7 +8,7 @@ import { technician } from '@/app/role';
 import { SITE_COOKIE } from '@/app/site-choice';
 import { putBackOffice, removeDemoData, removeOffice, saveOffice, theConsole } from '@/services';
 import type { FormState } from '@/ui/form/form-state';
-import { CONSOLE_FAULTS, officeFormSchema, problemOf } from '@/wire';
+import { CONSOLE_FAULTS, problemOf } from '@/wire';
 
 const YEAR_S = 365 * 24 * 3600;
 
@@ -30,7 +30,7 @@ export async function chooseSiteAction(siteId: string): Promise<void> {
 
 /** Makes a further office and goes to its set-up. */
 export async function addOfficeAction(_: FormState, form: FormData): Promise<FormState> {
-  const state = await saved(form, officeFormSchema, async ({ name }) => {
+  const state = await saved('office', form, async ({ name }) => {
     const allowed = await technician();
     if (!allowed.ok) return allowed;
     const made = await saveOffice(theConsole(), null, name);

@@ -6,10 +6,9 @@ import { saved } from '@/app/form-action';
 import { technician } from '@/app/role';
 import { saveRunNotes, shareRun, stopSharing, theConsole } from '@/services';
 import type { FormState } from '@/ui/form/form-state';
-import { runNotesSchema } from '@/wire';
 
 export async function saveNotesAction(runId: string, _: FormState, form: FormData): Promise<FormState> {
-  const state = await saved(form, runNotesSchema, async ({ notes }) => {
+  const state = await saved('run-notes', form, async ({ notes }) => {
     const allowed = await technician();
     return allowed.ok ? saveRunNotes(theConsole(), runId, notes) : allowed;
   });

@@ -22,7 +22,13 @@ export default async function WelcomePage({ params }: { readonly params: Promise
       title="Set the passphrase"
       text="Whoever knows it can see and change everything here. Devices that are tested do not need it."
     >
-      <ActionForm action={welcomeAction} label="Set the passphrase" save="Open the console" saving="Opening …">
+      <ActionForm
+        form="welcome"
+        action={welcomeAction}
+        label="Set the passphrase"
+        save="Open the console"
+        saving="Opening …"
+      >
         <input type="hidden" name="token" value={token} />
         <div className="grid gap-4">
           <TextField name="name" label="your name" value="" kind="name" hint="shown to devices that you ask to run" />

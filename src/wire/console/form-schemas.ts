@@ -1,0 +1,47 @@
+import type { z } from 'zod';
+import { signInFormSchema, welcomeFormSchema } from './access-schemas';
+import {
+  deviceFormSchema,
+  lineFormSchema,
+  officeFormSchema,
+  peerFormSchema,
+  runNotesSchema,
+  tokenFormSchema,
+} from './set-up-schemas';
+
+/** The console's forms by name: the browser checks with these before it sends, the server again when it receives. */
+export const FORM_SCHEMAS = {
+  office: officeFormSchema,
+  line: lineFormSchema,
+  device: deviceFormSchema,
+  peer: peerFormSchema,
+  token: tokenFormSchema,
+  'run-notes': runNotesSchema,
+  'sign-in': signInFormSchema,
+  welcome: welcomeFormSchema,
+} as const satisfies Readonly<Record<string, z.ZodType>>;
+
+export type FormName = keyof typeof FORM_SCHEMAS;
+export type FormValues<Name extends FormName> = z.infer<(typeof FORM_SCHEMAS)[Name]>;
+
+/** Field name → the first complaint about it. */
+export type FormErrors = Readonly<Record<string, string>>;
+
+export type CheckedForm<Name extends FormName> =
+  { readonly ok: true; readonly values: FormValues<Name> } | { readonly ok: false; readonly errors: FormErrors };
+
+/** Holds what was typed (field name → text) against the form's schema. */
+export function checkedForm<Name extends FormName>(
+  name: Name,
+  typed: Readonly<Record<string, string>>,
+): CheckedForm<Name> {
+  const parsed = FORM_SCHEMAS[name].safeParse(typed);
+  if (parsed.success) return { ok: true, values: parsed.data as FormValues<Name> };
+  const errors: Record<string, string> = {};
+  for (const { path, message } of parsed.error.issues) errors[String(path[0])] ??= message;
+  return { ok: false, errors };
+}
+
+/** The text fields of a form, by name; a box that is not ticked is missing. */
+export const typedInto = (form: FormData): Record<string, string> =>
+  Object.fromEntries([...form].filter((entry): entry is [string, string] => typeof entry[1] === 'string'));

@@ -1,17 +1,18 @@
 import { cookies, headers } from 'next/headers';
 import { redirect } from 'next/navigation';
+import { cache } from 'react';
 import { DEVICE_COOKIE, hasPassphrase, roleOf, SIGN_IN_COOKIE, theConsole, type Role } from '@/services';
 import { failed, type Outcome } from '@/wire';
 
-/** Who sent this request. */
-export async function currentRole(): Promise<Role> {
+/** Who sent this request; found out once for the page and what stands around it. */
+export const currentRole = cache(async (): Promise<Role> => {
   const [jar, head] = await Promise.all([cookies(), headers()]);
   return roleOf(theConsole(), {
     signIn: jar.get(SIGN_IN_COOKIE)?.value ?? null,
     device: jar.get(DEVICE_COOKIE)?.value ?? null,
     authorization: head.get('authorization'),
   });
-}
+});
 
 type Technician = Extract<Role, { kind: 'technician' }>;
 

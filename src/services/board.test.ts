@@ -2,6 +2,7 @@ import { boardOf } from './board';
 import type { BoardFilter } from './board-filter';
 import { furnish, GOOD_LINE, measured, openTestConsole, orderFor, type TestConsole } from './console-for-tests';
 import { mergeDevices } from './devices';
+import { removedLately, removeDevice, undoRemoval } from './removals';
 
 const SLOW = { ...GOOD_LINE, down: { ...GOOD_LINE.down, rateBps: 120e6 } };
 
@@ -40,6 +41,20 @@ describe('the board', () => {
     // Half a day later it is another set, though everything else is the same.
     console.advanceMs(13 * 3600_000);
     await measured(console, again, SLOW);
+    expect(await shown()).toEqual({ 'Press desk': ['starved'] });
+  });
+
+  it('shows what has changed since it was last looked at', async () => {
+    const { deviceId } = await measured(console, orderFor(code));
+    const again = orderFor(code, { deviceId, deviceName: null });
+    expect(await shown()).toEqual({ 'Press desk': ['full'] });
+    console.advanceMs(13 * 3600_000);
+    await measured(console, again, SLOW);
+    expect(await shown()).toEqual({ 'Press desk': ['starved'] });
+    await removeDevice(console.context, deviceId);
+    expect(await shown()).toEqual({});
+    const [removed] = await removedLately(console.context, (await console.context.store.sites.all())[0]!.id);
+    await undoRemoval(console.context, removed!.id);
     expect(await shown()).toEqual({ 'Press desk': ['starved'] });
   });
 

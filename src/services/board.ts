@@ -1,10 +1,11 @@
 import { linkKindOf, REACHES, siteStrawOf, type LinkKind, type Plan, type Reach, type StrawSegment } from '@/core';
-import type { Device, SetRun, Site } from '@/store';
+import type { Device, Site } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
-import { cellKey, cellsOf, columnsOf, type BoardCell, type BoardColumn } from './board-cells';
+import { cellKey, type BoardCell, type BoardColumn } from './board-cells';
 import { keepsCell, keepsColumn, keepsRow, type BoardFilter } from './board-filter';
 import type { ConsoleContext } from './console-context';
 import { crossingOf } from './line-choice';
+import { newestCells } from './newest-cells';
 import { segmentFacts } from './segment-facts';
 import { siteOf } from './site-of';
 import { trayOf, type TrayTurn } from './turns';
@@ -43,17 +44,13 @@ export interface Board {
   readonly nowMs: number;
 }
 
-function flowOf(runs: readonly SetRun[]): number | null {
-  return runs.findLast((run) => run.reach === 'internet')?.downBps ?? null;
-}
-
 /** Coverage of a site: devices by spot × link × reach, with the newest set in each place. */
 export async function boardOf(
   context: ConsoleContext,
   siteId?: string,
   filter: BoardFilter = {},
 ): Promise<Outcome<Board, 'site-missing'>> {
-  const { sites, runs } = context.store;
+  const { sites } = context.store;
   await sweepSilentRuns(context);
   const site = await siteOf(context, siteId);
   if (site === null) return failed('site-missing');
@@ -62,12 +59,11 @@ export async function boardOf(
     sites.devicesOf(site.id),
     sites.spotsOf(site.id),
     sites.peersOf(site.id),
-    runs.newestSets(site.id),
+    newestCells(context, site.id),
     trayOf(context, site.id),
     crossingOf(context, site.id, { reach: 'internet' }, nowMs),
   ]);
-  const cells = cellsOf(newest);
-  const allColumns = columnsOf(newest);
+  const { cells, columns: allColumns, flowBps } = newest;
   const columns = allColumns.filter((column) => keepsColumn(filter, column));
   const present = ({ id, name }: Device) => ({
     ...{ deviceId: id, deviceName: name, standsBy: context.standing.isPresent(id) },
@@ -103,7 +99,7 @@ export async function boardOf(
     line: line === null ? null : { name: line.name, provider: line.provider },
     plan,
     straw,
-    flowBps: flowOf(newest),
+    flowBps,
     facts: filter.segment === undefined ? null : await segmentFacts(context, site.id, filter.segment, devices),
     columns,
     groups,

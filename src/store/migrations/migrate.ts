@@ -8,9 +8,12 @@ import { conditions } from './0004-conditions';
 import { apiTokens } from './0005-api-tokens';
 import { removals } from './0006-removals';
 import { office } from './0007-office';
+import { boardVersion } from './0008-board-version';
 import type { Migration } from './migration';
 
-export const MIGRATIONS: readonly Migration[] = [firstTables, access, turns, conditions, apiTokens, removals, office];
+export const MIGRATIONS: readonly Migration[] = [
+  ...[firstTables, access, turns, conditions, apiTokens, removals, office, boardVersion],
+];
 
 /**
  * Brings the schema up to date. A file that already holds tables is first copied beside itself

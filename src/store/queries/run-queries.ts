@@ -173,6 +173,14 @@ export class RunQueries {
     );
   }
 
+  /** Grows whenever something changes in what the board shows of runs. */
+  async boardVersion(): Promise<number> {
+    const [row] = await this.sequelize.query<{ changes: number }>('SELECT changes FROM board_version', {
+      type: QueryTypes.SELECT,
+    });
+    return row!.changes;
+  }
+
   async #setRuns(select: string, replacements: Record<string, unknown>): Promise<SetRun[]> {
     const [found] = await this.sequelize.query<{ found: string }>(`SELECT ${SET_ROW} AS found FROM (${select})`, {
       replacements,

@@ -1,50 +1,45 @@
-import { addedDelayWords, ageWords, rateFigure } from '@/core';
-import type { BoardCell as Cell } from '@/services';
-import { VerdictMark } from '../verdict/verdict-mark';
+import type { CSSProperties } from 'react';
+import { verdictShapeHref, VERDICT_COLOURS } from '../verdict/verdict-shapes';
 import type { CellMark } from './board-keys';
-import { CellStraws } from './cell-straws';
+import type { DrawnCell } from './drawn-cell';
 
 interface BoardCellProps {
-  readonly cell: Cell;
-  readonly nowMs: number;
+  readonly cell: DrawnCell;
   readonly mark: CellMark;
-  readonly label: string;
-}
-
-/** How far the runs of a set lie apart; absent for a single run. */
-function spreadWords({ count, spreadDownBps, spreadUpBps }: Cell): string | undefined {
-  if (count < 2) return undefined;
-  return `median of ${count} runs, ${rateFigure(spreadDownBps)} down and ${rateFigure(spreadUpBps)} Mb/s up apart`;
+  /** The device and the column. */
+  readonly place: string;
 }
 
 /**
  * The newest result in one place of the board: two straws, figures, added delay with its word, age, verdict. A board has
- * hundreds of them, so each is made of few parts, styled in globals.css; BoardKeys makes the way
+ * hundreds of them, so each is made of few parts, drawn and styled in globals.css; BoardKeys makes the way
  * to its run one without loading the page anew.
  */
-export function BoardCell({ cell, nowMs, mark, label }: BoardCellProps) {
-  const figures = `${rateFigure(cell.downBps)} down, ${rateFigure(cell.upBps)} up`;
+export function BoardCell({ cell, mark, place }: BoardCellProps) {
+  const { runId, down, up, downLength, upLength, hollow, verdict, kink, age, set, added, rating } = cell;
   return (
     <a
       {...mark}
-      href={`/runs/${cell.runId}`}
-      aria-label={`${label} ${figures} Mb/s. Open the run.`}
-      className="board-cell"
+      href={`/runs/${runId}`}
+      aria-label={`${place}: ${verdict}. ${down} down, ${up} up Mb/s. Open the run.`}
+      className={hollow === undefined ? 'board-cell' : `board-cell ${hollow}`}
+      style={{ '--down-length': downLength, '--up-length': upLength } as CSSProperties}
     >
-      <CellStraws cell={cell} />
-      <b>{rateFigure(cell.downBps)}</b>
-      <b>{rateFigure(cell.upBps)}</b>
-      <span>
-        <VerdictMark verdict={cell.verdict} />
-        {cell.linkBelowPlan && <em>kink</em>}
-      </span>
-      <i title={spreadWords(cell)}>
-        {cell.count > 1 ? `${cell.count} × ` : ''}
-        {ageWords(nowMs - cell.startedAtMs)}
-      </i>
-      {cell.addedMs !== null && (
+      <b>{down}</b>
+      <b>{up}</b>
+      <svg className={VERDICT_COLOURS[verdict]}>
+        <use href={verdictShapeHref(verdict)} />
+      </svg>
+      {kink && <em>kink</em>}
+      {set === undefined ? (
+        <i>{age}</i>
+      ) : (
+        <i title={`median of ${set[0]} runs, ${set[1]} down and ${set[2]} Mb/s up apart`}>{`${set[0]} × ${age}`}</i>
+      )}
+      {added !== undefined && (
         <small>
-          <b>{addedDelayWords(cell.addedMs)}</b> {cell.rating}
+          <b>{added}</b>
+          {rating !== undefined && ` ${rating}`}
         </small>
       )}
     </a>

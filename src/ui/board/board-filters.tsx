@@ -16,30 +16,31 @@ const AGE_WORDS: readonly (readonly [BoardAge, string])[] = [
 ];
 
 interface BoardFiltersProps {
-  readonly board: Pick<Board, 'spots' | 'allColumns'>;
+  readonly spots: Board['spots'];
+  readonly columns: Board['allColumns'];
   readonly chosen: BoardFilter;
 }
 
 /** Narrows the board: by name, spot, link, reach, verdict, age. A plain form, so that it works before any script. */
-export function BoardFilters({ board, chosen }: BoardFiltersProps) {
+export function BoardFilters({ spots, columns, chosen }: BoardFiltersProps) {
   const router = useRouter();
   const [, startTransition] = useTransition();
   const go = (change: Partial<Record<keyof BoardFilter, string>>) => {
     const next = { ...chosen, ...change } as BoardFilter;
     startTransition(() => router.replace(boardHref(next), { scroll: false }));
   };
-  const has = (pick: 'linkKind' | 'reach') => new Set<string>(board.allColumns.map((column) => column[pick]));
+  const has = (pick: 'linkKind' | 'reach') => new Set<string>(columns.map((column) => column[pick]));
   const narrowed = Object.values(chosen).some((value) => value !== undefined && value !== '');
   return (
     <form action="/" aria-label="Narrow the board" className="flex flex-wrap items-end gap-x-4 gap-y-1">
       {chosen.segment !== undefined && <input type="hidden" name="segment" value={chosen.segment} />}
       <NarrowText name="text" label="name or spot" value={chosen.text} onText={(text) => go({ text })} />
-      {board.spots.length > 1 && (
+      {spots.length > 1 && (
         <NarrowChoice
           name="spot"
           label="spot"
           value={chosen.spot}
-          options={board.spots.map((spot) => [spot, spot])}
+          options={spots.map((spot) => [spot, spot])}
           onChoose={(spot) => go({ spot })}
         />
       )}

@@ -2,17 +2,14 @@
 
 import { useRouter } from 'next/navigation';
 import { useRef, useState, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react';
-import { REACHES, type Reach } from '@/core';
+import type { Reach } from '@/core';
+import type { BoardRow } from '@/services';
 import type { QueueRound } from './round-form';
 
-/** Each cell of the matrix holds one element with these. `data-stands`: whether its device stands by. */
+/** Each cell of the matrix holds one element with these. */
 export interface CellMark {
   readonly 'data-row': number;
   readonly 'data-column': number;
-  readonly 'data-device': string;
-  readonly 'data-name': string;
-  readonly 'data-reach': Reach;
-  readonly 'data-stands': 'yes' | 'no';
   readonly tabIndex: 0 | -1;
 }
 
@@ -27,6 +24,8 @@ const STEPS: Readonly<Record<string, readonly [number, number]>> = {
 
 interface BoardKeysProps {
   readonly queue: QueueRound;
+  readonly deviceOf: (row: number) => Pick<BoardRow, 'deviceId' | 'deviceName' | 'standsBy'>;
+  readonly reachOf: (column: number) => Reach;
   readonly children: ReactNode;
 }
 
@@ -34,7 +33,7 @@ interface BoardKeysProps {
  * One stop for the Tab key in the whole matrix; arrows go from cell to cell, Enter opens, R runs on the device of the
  * cell as far as its column reaches.
  */
-export function BoardKeys({ queue, children }: BoardKeysProps) {
+export function BoardKeys({ queue, deviceOf, reachOf, children }: BoardKeysProps) {
   const router = useRouter();
   const box = useRef<HTMLDivElement>(null);
   const [said, setSaid] = useState('');
@@ -48,12 +47,12 @@ export function BoardKeys({ queue, children }: BoardKeysProps) {
   };
 
   const run = async (cell: HTMLElement) => {
-    const { device = '', name = '', stands } = cell.dataset;
-    const reach = REACHES.find((each) => each === cell.dataset.reach)!;
-    if (stands !== 'yes') return setSaid(`${name} is not standing by. Open the address on it first.`);
+    const { deviceId, deviceName, standsBy } = deviceOf(Number(cell.dataset.row));
+    const reach = reachOf(Number(cell.dataset.column));
+    if (!standsBy) return setSaid(`${deviceName} is not standing by. Open the address on it first.`);
     const once = { times: 1, profile: 'standard', together: false } as const;
-    const refused = await queue({ deviceIds: [device], reaches: [reach], ...once });
-    setSaid(refused ?? `${name} was asked to measure, ${reach}.`);
+    const refused = await queue({ deviceIds: [deviceId], reaches: [reach], ...once });
+    setSaid(refused ?? `${deviceName} was asked to measure, ${reach}.`);
   };
 
   /** Cells are plain links; a plain press on one goes the short way. */

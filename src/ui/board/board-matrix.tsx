@@ -1,10 +1,11 @@
 'use client';
 
 import { linkKindWords, type Reach } from '@/core';
-import type { Board, BoardColumn, BoardRow } from '@/services';
+import type { BoardColumn } from '@/services';
+import { VerdictShapes } from '../verdict/verdict-shapes';
 import { BoardCell } from './board-cell';
 import { BoardKeys, type CellMark } from './board-keys';
-import { CellStripes } from './cell-straws';
+import type { DrawnBoard } from './drawn-cell';
 import { EmptyCell } from './empty-cell';
 import type { JoinFacts } from './join-slip';
 import type { QueueRound } from './round-form';
@@ -17,7 +18,7 @@ function columnWords({ linkKind, reach }: BoardColumn): string {
 }
 
 interface BoardMatrixProps {
-  readonly board: Pick<Board, 'groups' | 'columns' | 'reaches' | 'nowMs'>;
+  readonly board: DrawnBoard;
   readonly join: JoinFacts;
   readonly queue: QueueRound;
 }
@@ -27,30 +28,22 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
   const rows = board.groups.flatMap((group) =>
     group.rows.map((row, place) => ({ row, spotName: group.spotName, first: place === 0 })),
   );
-  const markOf = (row: BoardRow, rowIndex: number, column: BoardColumn, columnIndex: number): CellMark => ({
-    'data-row': rowIndex,
-    'data-column': columnIndex,
-    'data-device': row.deviceId,
-    'data-name': row.deviceName,
-    'data-reach': column.reach,
-    'data-stands': row.standsBy ? 'yes' : 'no',
-    tabIndex: rowIndex === 0 && columnIndex === 0 ? 0 : -1,
+  const columns = board.columns.map((column) => ({ ...column, words: columnWords(column) }));
+  const markOf = (row: number, column: number): CellMark => ({
+    ...{ 'data-row': row, 'data-column': column, tabIndex: row === 0 && column === 0 ? 0 : -1 },
   });
   return (
-    <BoardKeys queue={queue}>
-      <CellStripes />
-      <table className="w-full border-collapse" aria-label="Devices by link and reach">
+    <BoardKeys queue={queue} deviceOf={(row) => rows[row]!.row} reachOf={(column) => board.columns[column]!.reach}>
+      <VerdictShapes />
+      <table className="board-places w-full border-collapse" aria-label="Devices by link and reach">
         <thead>
           <tr className="text-left text-sm text-quiet">
             <th className="sticky left-0 z-[1] w-52 min-w-48 bg-paper py-1.5 font-normal">
               <span className="sr-only">device</span>
             </th>
-            {board.columns.map((column) => (
-              <th
-                key={columnWords(column)}
-                className="min-w-[8.4rem] border-l border-hairline px-2.5 py-1.5 font-normal"
-              >
-                {columnWords(column)}
+            {columns.map(({ words }) => (
+              <th key={words} className="min-w-[8.4rem] border-l border-hairline px-2.5 py-1.5 font-normal">
+                {words}
               </th>
             ))}
           </tr>
@@ -66,26 +59,22 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
                 <span className="line-clamp-3 break-words">{row.deviceName}</span>
                 {row.standsBy && <RunHere row={row} reaches={board.reaches} queue={queue} />}
               </th>
-              {row.cells.map(({ cell, kept }, index) => {
-                const column = board.columns[index]!;
-                const words = columnWords(column);
-                const mark = markOf(row, rowIndex, column, index);
+              {row.cells.map((cell, index) => {
+                const { words, linkKind, reach } = columns[index]!;
+                const mark = markOf(rowIndex, index);
                 return (
-                  <td key={words} className={`h-px border-l border-hairline p-0 align-top ${kept ? '' : 'opacity-35'}`}>
+                  <td key={words} className={row.faded.includes(index) ? 'opacity-35' : undefined}>
                     {cell === null ? (
                       <EmptyCell
                         join={join}
                         mark={mark}
                         what={`${row.deviceName}, ${words}`}
-                        runs={row.standsBy && row.linkKind === column.linkKind ? queue : null}
+                        deviceId={row.deviceId}
+                        reach={reach}
+                        runs={row.standsBy && row.linkKind === linkKind ? queue : null}
                       />
                     ) : (
-                      <BoardCell
-                        cell={cell}
-                        mark={mark}
-                        nowMs={board.nowMs}
-                        label={`${row.deviceName}, ${words}: ${cell.verdict}.`}
-                      />
+                      <BoardCell cell={cell} mark={mark} place={`${row.deviceName}, ${words}`} />
                     )}
                   </td>
                 );

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import type { Reach } from '@/core';
 import type { CellMark } from './board-keys';
 import { JoinSlip, type JoinFacts } from './join-slip';
 import type { QueueRound } from './round-form';
@@ -9,6 +10,8 @@ interface EmptyCellProps {
   readonly join: JoinFacts;
   readonly mark: CellMark;
   readonly what: string;
+  readonly deviceId: string;
+  readonly reach: Reach;
   /** Starts a run where the device stands by over this link; null where it has to be opened there first. */
   readonly runs: QueueRound | null;
 }
@@ -17,14 +20,13 @@ const LOOK =
   'h-full min-h-14 w-full text-lg text-hairline hover:bg-sheet hover:text-ink focus-visible:bg-sheet focus-visible:text-ink';
 
 /** A place where nothing was measured yet: press it to measure, or to see the code. */
-export function EmptyCell({ join, mark, what, runs }: EmptyCellProps) {
+export function EmptyCell({ join, mark, what, deviceId, reach, runs }: EmptyCellProps) {
   const [said, setSaid] = useState<string | null>(null);
-  const reach = mark['data-reach'];
   if (runs !== null) {
     const run = async () =>
       setSaid(
         (await runs({
-          deviceIds: [mark['data-device']],
+          deviceIds: [deviceId],
           reaches: [reach],
           times: 1,
           profile: 'standard',

@@ -6,7 +6,7 @@ import type { BoardRow } from '@/services';
 import type { QueueRound } from './round-form';
 
 interface RunHereProps {
-  readonly row: BoardRow;
+  readonly row: Pick<BoardRow, 'deviceId' | 'deviceName'>;
   readonly reaches: readonly Reach[];
   readonly queue: QueueRound;
 }

@@ -11,6 +11,10 @@ export const tokenFormSchema = z.object({ name: name('script') });
 
 export const officeFormSchema = z.object({ name: name('office') });
 
+/** Nothing is said of a least rate beside an advertised one that is itself no rate. */
+const isAtMost = (least: number | null, advertised: number | null) =>
+  least === null || advertised === null || !(advertised > 0) || least <= advertised;
+
 export const lineFormSchema = z
   .object({
     lineName: name('line'),
@@ -34,11 +38,11 @@ export const lineFormSchema = z
       .transform((value) => value ?? USUAL_FULL_FROM * 100)
       .refine((value) => value > 50 && value <= 100, 'More than 50 and at most 100 %.'),
   })
-  .refine(({ downMbps, leastDownMbps }) => leastDownMbps === null || leastDownMbps <= downMbps, {
+  .refine(({ downMbps, leastDownMbps }) => isAtMost(leastDownMbps, downMbps), {
     path: ['leastDownMbps'],
     message: 'The least rate cannot be above the advertised one.',
   })
-  .refine(({ upMbps, leastUpMbps }) => leastUpMbps === null || leastUpMbps <= upMbps, {
+  .refine(({ upMbps, leastUpMbps }) => isAtMost(leastUpMbps, upMbps), {
     path: ['leastUpMbps'],
     message: 'The least rate cannot be above the advertised one.',
   });

@@ -3,13 +3,14 @@ import { connection } from 'next/server';
 import { joinFactsOf } from '@/app/join-facts';
 import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
-import { BOARD_AGES, boardOf, renewEndedCodes, theConsole, type Board, type BoardFilter } from '@/services';
+import { BOARD_AGES, boardOf, renewEndedCodes, theConsole, type BoardFilter } from '@/services';
 import { BoardFilters } from '@/ui/board/board-filters';
 import { boardHref } from '@/ui/board/board-href';
 import { BoardLegend } from '@/ui/board/board-legend';
 import { BoardMatrix } from '@/ui/board/board-matrix';
 import { BoardTray } from '@/ui/board/board-tray';
 import { JoinSlip } from '@/ui/board/join-slip';
+import { drawnBoard } from '@/ui/board/drawn-cell';
 import { FollowChanges } from '@/ui/board/follow-changes';
 import { RoundForm } from '@/ui/board/round-form';
 import { Button } from '@/ui/parts/button';
@@ -33,11 +34,6 @@ function filterOf(query: Query): BoardFilter {
     verdict: VERDICT_WORDS.find((word) => word === one('verdict')),
     age: BOARD_AGES.find((age) => age === one('age')),
   };
-}
-
-/** What the matrix draws, and no more: it goes to the browser as data. */
-function matrixOf({ groups, columns, reaches, nowMs }: Board) {
-  return { groups, columns, reaches, nowMs };
 }
 
 export default async function BoardPage({ searchParams }: { readonly searchParams: Promise<Query> }) {
@@ -64,7 +60,7 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
       />
       {board.facts !== null && <p className="mt-2 text-quiet">{board.facts}</p>}
       <div className="mb-2 mt-3 flex flex-wrap items-end gap-x-6 gap-y-2">
-        {board.deviceCount > 0 && <BoardFilters board={board} chosen={filter} />}
+        {board.deviceCount > 0 && <BoardFilters spots={board.spots} columns={board.allColumns} chosen={filter} />}
         <span className="ml-auto flex shrink-0 gap-3">
           {board.deviceCount > 0 && (
             <RoundForm
@@ -114,7 +110,7 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
         </p>
       ) : (
         <>
-          <BoardMatrix board={matrixOf(board)} join={join} queue={queueRoundAction.bind(null, board.site.id)} />
+          <BoardMatrix board={drawnBoard(board)} join={join} queue={queueRoundAction.bind(null, board.site.id)} />
           <div className="mt-4">
             <BoardLegend fullFrom={board.plan?.fullFrom ?? USUAL_FULL_FROM} />
           </div>

@@ -115,6 +115,18 @@ test('the way through the console is found with the keyboard alone', async ({ pa
   await expect(page.getByRole('dialog', { name: 'Join a device' })).toContainText(program.code!);
   await page.keyboard.press('Escape');
   await expect(join).toBeFocused();
+  // An empty place says what is wanted there; pressing another moves the slip to that one.
+  const emptyAt = (place: string) =>
+    page.getByRole('button', { name: `Nothing measured yet: ${place}. Show the code.`, exact: true });
+  await emptyAt('Accounts laptop, 2.4 GHz · local').focus();
+  await page.keyboard.press('Enter');
+  const slip = page.getByRole('dialog', { name: 'Join a device' });
+  await expect(slip).toContainText('Nothing measured yet: Accounts laptop, 2.4 GHz · local.');
+  await emptyAt('Accounts laptop, wired · local').click();
+  await expect(slip).toContainText('Nothing measured yet: Accounts laptop, wired · local.');
+  await page.keyboard.press('Escape');
+  await expect(slip).toHaveCount(0);
+  await expect(emptyAt('Accounts laptop, wired · local')).toBeFocused();
   // In a field, letters are letters.
   await page.goto(`${program.origin}/set-up`);
   await page.getByRole('form', { name: 'Line and plan' }).getByLabel('provider').press('b');

@@ -1,13 +1,14 @@
 'use client';
 
+import { useState } from 'react';
 import { linkKindWords, type Reach } from '@/core';
 import type { BoardColumn } from '@/services';
 import { VerdictShapes } from '../verdict/verdict-shapes';
 import { BoardCell } from './board-cell';
 import { BoardKeys, type CellMark } from './board-keys';
 import type { DrawnBoard } from './drawn-cell';
-import { EmptyCell } from './empty-cell';
-import type { JoinFacts } from './join-slip';
+import { EmptyCell, EmptyRunCell } from './empty-cell';
+import { JoinSlipAt, type JoinFacts, type WantedPlace } from './join-slip';
 import type { QueueRound } from './round-form';
 import { RunHere } from './run-here';
 
@@ -25,6 +26,9 @@ interface BoardMatrixProps {
 
 /** Devices by spot, one column for each link and reach. An empty place is an invitation. */
 export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
+  const [wanted, setWanted] = useState<WantedPlace | null>(null);
+  /** Pressed again, it closes. */
+  const askFor = (place: WantedPlace) => setWanted((now) => (now?.pressed === place.pressed ? null : place));
   const rows = board.groups.flatMap((group) =>
     group.rows.map((row, place) => ({ row, spotName: group.spotName, first: place === 0 })),
   );
@@ -62,19 +66,15 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
               {row.cells.map((cell, index) => {
                 const { words, linkKind, reach } = columns[index]!;
                 const mark = markOf(rowIndex, index);
+                const place = `${row.deviceName}, ${words}`;
                 return (
                   <td key={words} className={row.faded.includes(index) ? 'opacity-35' : undefined}>
-                    {cell === null ? (
-                      <EmptyCell
-                        join={join}
-                        mark={mark}
-                        what={`${row.deviceName}, ${words}`}
-                        deviceId={row.deviceId}
-                        reach={reach}
-                        runs={row.standsBy && row.linkKind === linkKind ? queue : null}
-                      />
+                    {cell !== null ? (
+                      <BoardCell cell={cell} mark={mark} place={place} />
+                    ) : row.standsBy && row.linkKind === linkKind ? (
+                      <EmptyRunCell mark={mark} place={place} deviceId={row.deviceId} reach={reach} queue={queue} />
                     ) : (
-                      <BoardCell cell={cell} mark={mark} place={`${row.deviceName}, ${words}`} />
+                      <EmptyCell mark={mark} place={place} onWanted={askFor} />
                     )}
                   </td>
                 );
@@ -83,6 +83,7 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
           ))}
         </tbody>
       </table>
+      {wanted !== null && <JoinSlipAt join={join} wanted={wanted} onClose={() => setWanted(null)} />}
     </BoardKeys>
   );
 }

@@ -8,11 +8,11 @@ import { conditions } from './0004-conditions';
 import { apiTokens } from './0005-api-tokens';
 import { removals } from './0006-removals';
 import { office } from './0007-office';
-import { boardVersion } from './0008-board-version';
+import { quickLists } from './0008-quick-lists';
 import type { Migration } from './migration';
 
 export const MIGRATIONS: readonly Migration[] = [
-  ...[firstTables, access, turns, conditions, apiTokens, removals, office, boardVersion],
+  ...[firstTables, access, turns, conditions, apiTokens, removals, office, quickLists],
 ];
 
 /**

@@ -10,6 +10,7 @@ import type { DrawnBoard } from './drawn-cell';
 import { EmptyCell, EmptyRunCell } from './empty-cell';
 import { JoinSlipAt, type JoinFacts, type WantedPlace } from './join-slip';
 import type { QueueRound } from './round-form';
+import { FIRST_ROWS, useGrowingRows } from './growing-rows';
 import { RunHere } from './run-here';
 
 const REACH_WORDS: Record<Reach, string> = { local: 'local', internet: 'internet', tunnel: 'tunnel' };
@@ -32,6 +33,7 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
   const rows = board.groups.flatMap((group) =>
     group.rows.map((row, place) => ({ row, spotName: group.spotName, first: place === 0 })),
   );
+  const shown = useGrowingRows(rows.length);
   const columns = board.columns.map((column) => ({ ...column, words: columnWords(column) }));
   const markOf = (row: number, column: number): CellMark => ({
     ...{ 'data-row': row, 'data-column': column, tabIndex: row === 0 && column === 0 ? 0 : -1 },
@@ -53,7 +55,7 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ row, spotName, first }, rowIndex) => (
+          {rows.slice(0, shown).map(({ row, spotName, first }, rowIndex) => (
             <tr key={row.deviceId} className={first ? 'border-t-[1.5px] border-ink' : 'border-t border-hairline'}>
               <th
                 scope="row"
@@ -83,6 +85,13 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
           ))}
         </tbody>
       </table>
+      {rows.length > FIRST_ROWS && (
+        <noscript>
+          <p className="mt-2 text-sm text-quiet">
+            {rows.length - FIRST_ROWS} more devices need a script to be shown; or narrow the board by name.
+          </p>
+        </noscript>
+      )}
       {wanted !== null && <JoinSlipAt join={join} wanted={wanted} onClose={() => setWanted(null)} />}
     </BoardKeys>
   );

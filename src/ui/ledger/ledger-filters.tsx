@@ -7,13 +7,13 @@ import { NarrowChoice } from '../parts/narrow-choice';
 import { NarrowText } from '../parts/narrow-text';
 import { ledgerHref } from './ledger-href';
 
-interface LedgerFiltersProps {
-  readonly ledger: Pick<Ledger, 'devices' | 'total' | 'filtered'>;
+/** Goes to the browser: the ledger's runs are not among it. */
+interface LedgerFiltersProps extends Pick<Ledger, 'devices' | 'total' | 'filtered'> {
   readonly chosen: LedgerQuery;
 }
 
 /** Narrows the ledger by device, link and reach. A plain form, so that it works before any script has loaded. */
-export function LedgerFilters({ ledger, chosen }: LedgerFiltersProps) {
+export function LedgerFilters({ devices, total, filtered, chosen }: LedgerFiltersProps) {
   const router = useRouter();
   const go = (change: Partial<Record<keyof LedgerQuery, string>>) => {
     router.push(ledgerHref({ ...chosen, ...change, page: undefined } as LedgerQuery));
@@ -25,7 +25,7 @@ export function LedgerFilters({ ledger, chosen }: LedgerFiltersProps) {
         name="device"
         label="device"
         value={chosen.deviceId}
-        options={ledger.devices.map(({ id, name }) => [id, name.length > 40 ? `${name.slice(0, 39)}…` : name])}
+        options={devices.map(({ id, name }) => [id, name.length > 40 ? `${name.slice(0, 39)}…` : name])}
         onChoose={(deviceId) => go({ deviceId })}
       />
       <NarrowChoice
@@ -46,8 +46,8 @@ export function LedgerFilters({ ledger, chosen }: LedgerFiltersProps) {
         <button type="submit">narrow</button>
       </noscript>
       <span className="text-sm text-quiet" role="status">
-        {ledger.total} {ledger.total === 1 ? 'run' : 'runs'}
-        {ledger.filtered && ' match'}
+        {total} {total === 1 ? 'run' : 'runs'}
+        {filtered && ' match'}
       </span>
     </form>
   );

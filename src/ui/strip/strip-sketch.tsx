@@ -6,22 +6,31 @@ const REACH = 12;
 const LANE_TOP = 28;
 const HEIGHT = 36;
 
-function bars(values: readonly (number | null)[], top: number, sign: 1 | -1): string {
+const GAP = 0.7;
+/** A bar that is too low to be seen is drawn as high as this. */
+const LOWEST = 0.6;
+
+/** Bars as upright strokes from the axis, each as wide as its share of the strip. */
+function Bars({ values, up, colour }: { values: readonly (number | null)[]; up: boolean; colour: string }) {
   const each = WIDTH / values.length;
-  return values
+  const top = topOf(values, 1);
+  const path = values
     .map((value, index) => {
       if (value === null) return '';
-      const height = Math.max(0.6, (value / top) * REACH);
-      return `M${(index * each).toFixed(1)} ${AXIS}v${(sign * height).toFixed(1)}h${(each - 0.7).toFixed(1)}V${AXIS}z`;
+      const height = Math.max(LOWEST, (value / top) * REACH).toFixed(1);
+      return `M${((index + 0.5) * each).toFixed(1)} ${AXIS}v${up ? '-' : ''}${height}`;
     })
     .join('');
+  return <path d={path} stroke={colour} strokeWidth={(each - GAP).toFixed(2)} />;
+}
+
+function topOf(values: readonly (number | null)[], least: number): number {
+  return Math.max(least, ...values.filter((value) => value !== null));
 }
 
 /** A strip for a row of the ledger: the same roles and directions, no words. */
 export function StripSketch({ sketch }: { readonly sketch: RunSketch }) {
-  const numbers = (values: readonly (number | null)[]) => values.filter((value) => value !== null);
-  const top = (values: readonly (number | null)[]) => Math.max(1, ...numbers(values));
-  const topDelay = Math.max(20, ...numbers(sketch.delayMs));
+  const topDelay = topOf(sketch.delayMs, 20);
   const dots = sketch.delayMs
     .map((value, index) =>
       value === null
@@ -31,8 +40,8 @@ export function StripSketch({ sketch }: { readonly sketch: RunSketch }) {
     .join('');
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block h-9 w-32" aria-hidden="true">
-      <path d={bars(sketch.downBps, top(sketch.downBps), -1)} fill="var(--down)" />
-      <path d={bars(sketch.upBps, top(sketch.upBps), 1)} fill="var(--up)" />
+      <Bars values={sketch.downBps} up colour="var(--down)" />
+      <Bars values={sketch.upBps} up={false} colour="var(--up)" />
       <path d={`M0 ${AXIS}H${WIDTH}`} stroke="var(--ink)" strokeWidth="0.6" />
       <path d={dots} stroke="var(--delay)" strokeWidth="1.7" strokeLinecap="round" />
     </svg>

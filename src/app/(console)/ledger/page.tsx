@@ -33,7 +33,7 @@ export default async function LedgerPage({ searchParams }: { readonly searchPara
     <>
       <div className="mb-3 flex flex-wrap items-end gap-x-8 gap-y-2">
         <h1 className="text-xl font-semibold">Ledger</h1>
-        <LedgerFilters ledger={ledger} chosen={chosen} />
+        <LedgerFilters devices={ledger.devices} total={ledger.total} filtered={ledger.filtered} chosen={chosen} />
       </div>
       <LedgerTable ledger={ledger} />
       <LedgerPages ledger={ledger} chosen={chosen} />

@@ -1,57 +1,49 @@
+'use client';
+
 import Link from 'next/link';
-import {
-  addedDelayWords,
-  delayWords,
-  linkKindWords,
-  rateBloat,
-  rateFigure,
-  UNFINISHED_REASONS,
-  type LinkKind,
-} from '@/core';
-import type { Ledger } from '@/services';
-import { WallTime } from '../parts/wall-time';
 import { StripSketch } from '../strip/strip-sketch';
 import { VerdictMark } from '../verdict/verdict-mark';
-
-type Row = Ledger['runs'][number];
+import type { DrawnRun } from './drawn-run';
 
 const HEADS = ['when', 'device', 'link · reach', 'strip', 'down Mb/s', 'up Mb/s', 'idle', 'added', 'verdict'] as const;
 const NUMERIC = new Set<string>(['down Mb/s', 'up Mb/s', 'idle', 'added']);
 
-function Outcome({ run }: { readonly run: Row }) {
-  if (run.status === 'finished')
+function Outcome({ outcome }: Pick<DrawnRun, 'outcome'>) {
+  if (outcome.status === 'other')
     return (
-      <>
-        <td className="figure px-3 text-right">{rateFigure(run.downBps)}</td>
-        <td className="figure px-3 text-right">{rateFigure(run.upBps)}</td>
-        <td className="figure px-3 text-right text-[0.78rem]">{delayWords(run.idleMs)}</td>
-        <td className="whitespace-nowrap px-3 text-right">
-          <span className="figure text-[0.78rem] text-delay">
-            {run.addedMs === null ? '–' : addedDelayWords(run.addedMs)}
-          </span>{' '}
-          <span className="inline-block w-17 text-left text-quiet">{rateBloat(run.addedMs)}</span>
-        </td>
-        <td className="pl-3">
-          <VerdictMark verdict={run.verdict ?? 'no verdict'} withWord />
-        </td>
-      </>
+      <td colSpan={5} className="px-3 text-quiet">
+        {outcome.words}
+      </td>
     );
-  const words =
-    run.status === 'running' ? 'is measuring now' : UNFINISHED_REASONS[run.reason ?? 'device-vanished'].what;
+  const { down, up, idle, added, rating, verdict } = outcome;
   return (
-    <td colSpan={5} className="px-3 text-quiet">
-      {run.status === 'unfinished' && 'unfinished · '}
-      {words}
-    </td>
+    <>
+      <td className="figure px-3 text-right">{down}</td>
+      <td className="figure px-3 text-right">{up}</td>
+      <td className="figure px-3 text-right text-[0.78rem]">{idle}</td>
+      <td className="whitespace-nowrap px-3 text-right">
+        <span className="figure text-[0.78rem] text-delay">{added}</span>{' '}
+        <span className="inline-block w-17 text-left text-quiet">{rating}</span>
+      </td>
+      <td className="pl-3">
+        <VerdictMark verdict={verdict} withWord />
+      </td>
+    </>
   );
 }
 
+interface LedgerTableProps {
+  readonly runs: readonly DrawnRun[];
+  /** Whether only some of the runs were asked for. */
+  readonly filtered: boolean;
+}
+
 /** All runs, the newest first, one row each. */
-export function LedgerTable({ ledger }: { readonly ledger: Ledger }) {
-  if (ledger.runs.length === 0)
+export function LedgerTable({ runs, filtered }: LedgerTableProps) {
+  if (runs.length === 0)
     return (
       <p className="mt-16 text-center text-quiet">
-        {ledger.filtered ? (
+        {filtered ? (
           <>
             No run matches.{' '}
             <Link href="/ledger" className="text-ink underline">
@@ -79,21 +71,19 @@ export function LedgerTable({ ledger }: { readonly ledger: Ledger }) {
           </tr>
         </thead>
         <tbody>
-          {ledger.runs.map((run) => (
-            <tr key={run.id} className="relative border-b border-hairline hover:bg-sheet">
+          {runs.map(({ id, when, device, place, strip, outcome }) => (
+            <tr key={id} className="relative border-b border-hairline hover:bg-sheet">
               <td className="whitespace-nowrap py-1 pr-3">
-                <Link prefetch={false} href={`/runs/${run.id}`} className="after:absolute after:inset-0">
-                  <WallTime atMs={run.startedAtMs} />
+                <Link prefetch={false} href={`/runs/${id}`} className="after:absolute after:inset-0">
+                  {when}
                 </Link>
               </td>
               <td className="max-w-56 px-3">
-                <span className="line-clamp-2 break-words">{run.deviceName}</span>
+                <span className="line-clamp-2 break-words">{device}</span>
               </td>
-              <td className="whitespace-nowrap px-3 text-quiet">
-                {linkKindWords(run.linkKind as LinkKind)} · {run.reach}
-              </td>
-              <td className="px-3 py-0.5">{run.sketch !== null && <StripSketch sketch={run.sketch} />}</td>
-              <Outcome run={run} />
+              <td className="whitespace-nowrap px-3 text-quiet">{place}</td>
+              <td className="px-3 py-0.5">{strip !== null && <StripSketch drawing={strip} />}</td>
+              <Outcome outcome={outcome} />
             </tr>
           ))}
         </tbody>

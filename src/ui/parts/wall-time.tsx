@@ -6,12 +6,14 @@ const FORMAT = new Intl.DateTimeFormat('en-GB', {
   minute: '2-digit',
 });
 
-/** A moment in the console's own time zone: "Tue, 24 Nov, 19:17". */
+/** A moment in the console's own time zone, made by the server: "Tue, 24 Nov, 19:17". */
+export const wallTimeWords = (atMs: number) => FORMAT.format(new Date(atMs));
+
+/** The same as an element. */
 export function WallTime({ atMs, className }: { readonly atMs: number; readonly className?: string }) {
-  const date = new Date(atMs);
   return (
-    <time dateTime={date.toISOString()} className={className}>
-      {FORMAT.format(date)}
+    <time dateTime={new Date(atMs).toISOString()} className={className}>
+      {wallTimeWords(atMs)}
     </time>
   );
 }

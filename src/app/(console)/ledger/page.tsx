@@ -4,6 +4,7 @@ import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
 import { LINK_KINDS, REACHES } from '@/core';
 import { ledgerOf, theConsole } from '@/services';
+import { drawnRun } from '@/ui/ledger/drawn-run';
 import { LedgerFilters } from '@/ui/ledger/ledger-filters';
 import { LedgerPages } from '@/ui/ledger/ledger-pages';
 import { LedgerTable } from '@/ui/ledger/ledger-table';
@@ -35,7 +36,7 @@ export default async function LedgerPage({ searchParams }: { readonly searchPara
         <h1 className="text-xl font-semibold">Ledger</h1>
         <LedgerFilters devices={ledger.devices} total={ledger.total} filtered={ledger.filtered} chosen={chosen} />
       </div>
-      <LedgerTable ledger={ledger} />
+      <LedgerTable runs={ledger.runs.map(drawnRun)} filtered={ledger.filtered} />
       <LedgerPages ledger={ledger} chosen={chosen} />
     </>
   );

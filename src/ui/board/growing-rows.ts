@@ -5,7 +5,7 @@ import { startTransition, useEffect, useState, useSyncExternalStore } from 'reac
 /** Rows in the first HTML of a page: more than a screen. */
 export const FIRST_ROWS = 24;
 /** The browser draws the others by so many at a time: a key press in between need not wait for all of them. */
-const STEP_ROWS = 6;
+const STEP_ROWS = 3;
 
 const never = () => () => undefined;
 

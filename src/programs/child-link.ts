@@ -19,7 +19,8 @@ export function linkToLauncher(stop: () => void | Promise<void>): {
   process.on('SIGINT', () => undefined);
   process.on('SIGTERM', end);
   process.on('disconnect', end);
-  const send = (message: ChildMessage) => process.send?.(message);
+  // A launcher that has gone in the meantime is no failure: `disconnect` ends this process.
+  const send = (message: ChildMessage) => process.send?.(message, undefined, undefined, () => undefined);
   return {
     ready: () => send({ kind: 'ready' }),
     failed: (code, sentence) => {

@@ -1,0 +1,146 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { seededRandom } from '@/core';
+import { simulateSamples } from '@/demo';
+import { openStore, type Store, type StoredRun } from '..';
+
+const RUN: StoredRun = {
+  ...{
+    id: '',
+    siteId: 's',
+    deviceId: 'desk',
+    peerId: 'p',
+    lineId: null,
+    deviceName: 'Press desk',
+    spotName: 'Workshop',
+  },
+  ...{ peerName: 'Hilltop exchange', lineName: null, reach: 'internet', link: { medium: 'unknown' } },
+  ...{ linkKind: 'wired', plan: null, profile: 'standard', practice: false, demo: false, status: 'finished' },
+  ...{ reason: null, startedAtMs: 0, lastSeenAtMs: 0, endedAtMs: null, sameMachine: false, ipVersion: 4 },
+  ...{ pageHiddenMs: 0, peerLinkBps: null, otherPeerThanUsual: false, userAgent: null, methodVersion: 1 },
+  ...{ verdict: 'full', downBps: 480e6, upBps: 96e6, idleMs: 14, addedMs: 12, brief: null },
+  report: {} as StoredRun['report'],
+  ...{ sketch: null, setId: '', askedBy: null, together: null, told: [], noticed: [], notes: '', shareNumber: null },
+};
+
+/** A run that is not finished has no figures. */
+const NO_FIGURES = { report: null, downBps: null, upBps: null, verdict: null } as const;
+const CANCELLED = { ...NO_FIGURES, status: 'unfinished', reason: 'cancelled' } as const;
+const RUNNING = { ...NO_FIGURES, status: 'running' } as const;
+
+describe('the runs in the store', () => {
+  let folder: string;
+  let store: Store;
+  const put = (id: string, changes: Partial<StoredRun> = {}) =>
+    store.runs.insert({ ...RUN, id, setId: id, ...changes });
+  const ids = async (filter: Parameters<Store['runs']['list']>[1], limit = 50, offset = 0) =>
+    (await store.runs.list('s', filter, limit, offset)).map(({ id }) => id);
+
+  beforeEach(async () => {
+    folder = mkdtempSync(join(tmpdir(), 'bent-straw-'));
+    store = await openStore(join(folder, 'runs.sqlite'));
+    await store.sites.saveSite({
+      ...{ id: 's', name: 'Larkspur Bindery', joinCode: 'KMT4QX', joinCodeUntilMs: 1, demo: false, removedAtMs: null },
+    });
+  });
+  afterEach(async () => {
+    await store.close();
+    rmSync(folder, { recursive: true });
+  });
+
+  it('are listed with the newest first, page by page', async () => {
+    for (const [index, id] of ['a', 'b', 'c'].entries()) await put(id, { startedAtMs: index });
+    expect(await ids({})).toEqual(['c', 'b', 'a']);
+    expect(await ids({}, 2, 1)).toEqual(['b', 'a']);
+    expect(await store.runs.count('s', {})).toBe(3);
+    expect(await store.runs.count('another', {})).toBe(0);
+  });
+
+  it('are found by a part of the name of device, spot or peer, whatever its case, and by nothing else', async () => {
+    await put('by-device', { deviceName: 'Glue room tablet', spotName: null, peerName: 'x', startedAtMs: 3 });
+    await put('by-spot', { deviceName: 'y', spotName: 'Glue room', peerName: 'x', startedAtMs: 2 });
+    await put('by-peer', { deviceName: 'y', spotName: null, peerName: 'the GLUE peer', startedAtMs: 1 });
+    await put('other', { deviceName: 'y', spotName: null, peerName: 'x', notes: 'glue' });
+    expect(await ids({ text: 'gLue' })).toEqual(['by-device', 'by-spot', 'by-peer']);
+    expect(await store.runs.count('s', { text: 'glue', deviceId: 'nobody' })).toBe(0);
+    // A sign that means something in a pattern is only a sign.
+    expect(await ids({ text: '%' })).toEqual([]);
+  });
+
+  it('count a change for everything that the board shows, and none for a sign of life or a note', async () => {
+    await put('r', RUNNING);
+    const version = () => store.runs.boardVersion();
+    const before = await version();
+    await store.runs.seen('r', 5000);
+    await store.runs.saveNotes('r', 'the heater was on');
+    await store.runs.saveShare('r', 1);
+    expect(await version()).toBe(before);
+    await store.runs.end(
+      'r',
+      { status: 'finished', reason: null, endedAtMs: 6000, downBps: 5e6, report: RUN.report },
+      null,
+    );
+    const ended = await version();
+    expect(ended).toBeGreaterThan(before);
+    await store.runs.replaceFigures('r', { downBps: 6e6 });
+    const replaced = await version();
+    expect(replaced).toBeGreaterThan(ended);
+    await put('another');
+    expect(await version()).toBeGreaterThan(replaced);
+  });
+
+  it('end once; what a device hands in later takes the place of its vanishing, and of nothing else', async () => {
+    const samples = simulateSamples(
+      {
+        ...{ idleMs: 15, jitterMs: 0.4 },
+        down: { rateBps: 50e6, queueMs: 25, swing: 0.01, dips: 0 },
+        up: { rateBps: 10e6, queueMs: 25, swing: 0.01, dips: 0 },
+      },
+      seededRandom(7),
+    );
+    await put('r', RUNNING);
+    expect(await store.runs.end('r', { status: 'unfinished', reason: 'device-vanished', endedAtMs: 1 }, null)).toBe(
+      true,
+    );
+    expect(await store.runs.samples('r')).toBeNull();
+    expect(
+      await store.runs.end('r', { status: 'finished', reason: null, endedAtMs: 2, report: RUN.report }, samples),
+    ).toBe(true);
+    expect(await store.runs.samples('r')).toEqual(samples);
+    expect(await store.runs.end('r', { status: 'unfinished', reason: 'cancelled', endedAtMs: 3 }, null)).toBe(false);
+    expect(await store.runs.byId('r')).toMatchObject({ status: 'finished', endedAtMs: 2 });
+  });
+
+  it('know their neighbours of the same device and reach', async () => {
+    await put('before', { startedAtMs: 1 });
+    await put('local', { startedAtMs: 2, reach: 'local' });
+    await put('it', { startedAtMs: 3 });
+    await put('of-another', { startedAtMs: 4, deviceId: 'bench' });
+    await put('after', { startedAtMs: 5 });
+    const { before, after } = await store.runs.neighbours((await store.runs.byId('it'))!);
+    expect([before?.id, after?.id]).toEqual(['before', 'after']);
+    expect((await store.runs.neighbours((await store.runs.byId('local'))!)).before).toBeNull();
+  });
+
+  it('tell which peer is the usual one of a reach: that of most finished runs', async () => {
+    expect(await store.runs.usualPeerId('s', 'internet')).toBeNull();
+    await put('a', { peerId: 'hill', startedAtMs: 1 });
+    await put('b', { peerId: 'hill', startedAtMs: 2 });
+    await put('c', { peerId: 'valley', startedAtMs: 3 });
+    await put('d', { peerId: 'valley', startedAtMs: 4, ...CANCELLED });
+    expect(await store.runs.usualPeerId('s', 'internet')).toBe('hill');
+    expect(await store.runs.usualPeerId('s', 'local')).toBeNull();
+  });
+
+  it('of the newest set of each place leave out older sets, unfinished runs and those that fill no line', async () => {
+    await put('old', { startedAtMs: 1 });
+    await put('n1', { startedAtMs: 2, setId: 'new' });
+    await put('n2', { startedAtMs: 3, setId: 'new' });
+    await put('broken', { startedAtMs: 4, setId: 'new', ...CANCELLED });
+    await put('delay', { startedAtMs: 5, profile: 'delay' });
+    await put('air', { startedAtMs: 1, linkKind: 'wifi-5' });
+    const found = (await store.runs.newestSets('s')).map(({ id }) => id).sort();
+    expect(found).toEqual(['air', 'n1', 'n2']);
+  });
+});

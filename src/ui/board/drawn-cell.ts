@@ -1,7 +1,7 @@
 import { addedDelayWords, ageWords, rateFigure, type BloatRating, type VerdictWord } from '@/core';
 import type { Board, BoardCell, BoardRow } from '@/services';
 
-/** The notch of the yardstick stands here, of a hundred; a little room is left for what goes beyond. */
+/** The notch of the yardstick stands here, of a hundred; a little room is left for what goes beyond. globals.css draws it there. */
 const NOTCH = 87;
 const LONGEST = 98;
 const SHORTEST = 3;

@@ -1,6 +1,6 @@
 import { cpus } from 'node:os';
 import { Command } from 'commander';
-import { basesTable, othersTable, queuesTable, ratesTable } from './tables/accuracy';
+import { basesTable, enginesTable, othersTable, queuesTable, ratesTable } from './tables/accuracy';
 import { economyTable, lossTable, togetherTable, troubleTable, unshapedTable } from './tables/behaviour';
 import { removeLeftNamespaces } from './net/lab-line';
 import { readyForLab } from './net/lab-rights';
@@ -10,6 +10,7 @@ import { practiceTable } from './tables/practice';
 /** The accuracy lab: real runs of the real program over lines that the kernel shapes, held against its own counters. */
 const TABLES: Readonly<Record<string, (runs: number) => Promise<void>>> = {
   rates: ratesTable,
+  engines: enginesTable,
   bases: basesTable,
   queues: queuesTable,
   others: othersTable,

@@ -103,3 +103,15 @@ export async function othersTable(runs: number): Promise<void> {
   ];
   await fill('Congestion control, packet size and loss; 100 Mb/s, base delay 20 ms, queue 50 ms', lines, runs);
 }
+
+const ENGINES: readonly ClientName[] = ['Chromium', 'Firefox', 'WebKit'];
+
+/** The three engines of browsers over the same lines. */
+export async function enginesTable(runs: number): Promise<void> {
+  const lines = [
+    shaped('50/50', 50, 50),
+    shaped('210/35, 12 ms', 210, 35, { baseMs: 12 }),
+    shaped('640/640', 640, 640),
+  ];
+  await fill('Browsers by engine, queue 50 ms, cubic', lines, runs, ENGINES);
+}

@@ -1,5 +1,6 @@
 import type { ProfileName } from '@/core';
 import { browserClient } from '../clients/browser-client';
+import { engineClient } from '../clients/engine-client';
 import type { LabClient } from '../clients/lab-client';
 import { nodeClient } from '../clients/node-client';
 import { Unfinished, watchedRun, type WatchedRun } from '../measure-run';
@@ -17,7 +18,15 @@ export interface Bench {
 
 export function clientFor(name: ClientName, line: LabLine): Promise<LabClient> {
   const netns = line.netns('client');
-  return name === 'Node' ? Promise.resolve(nodeClient(netns)) : browserClient(netns);
+  switch (name) {
+    case 'Node':
+      return Promise.resolve(nodeClient(netns));
+    case 'Chromium':
+      return browserClient(netns);
+    case 'Firefox':
+    case 'WebKit':
+      return engineClient(name, netns);
+  }
 }
 
 /** Builds a line with everything on it, lends it, and takes all of it down again, whatever happens. */

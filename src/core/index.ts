@@ -33,6 +33,7 @@ export * from './rate/rate-estimate';
 export * from './rate/steady-part';
 export * from './office/device-kind';
 export * from './office/proposed-device';
+export * from './run/client-trouble';
 export * from './run/phase';
 export * from './run/run-brief';
 export * from './run/run-conditions';

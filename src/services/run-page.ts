@@ -3,6 +3,7 @@ import {
   strawPathOf,
   stripDataOf,
   unfinishedWords,
+  type ClientTrouble,
   type RunConditions,
   type RunReport,
   type RunSentence,
@@ -26,6 +27,8 @@ export interface RunPage {
   readonly run: StoredRun;
   readonly straw: readonly StrawSegment[];
   readonly strip: StripData | null;
+  /** What the device tried and could not do. */
+  readonly troubles: readonly ClientTrouble[];
   readonly result: { readonly report: RunReport; readonly sentence: RunSentence } | null;
   /** Why there is no result, in words; null when there is one or the run is going on. */
   readonly unfinished: string | null;
@@ -69,6 +72,7 @@ export async function runPageOf(context: ConsoleContext, runId: string): Promise
     run,
     straw: strawPathOf({ ...conditions, deviceName: run.deviceName, peerName: run.peerName, lineName: run.lineName }),
     strip: samples === null ? null : stripDataOf(samples),
+    troubles: samples?.client?.troubles ?? [],
     result:
       run.status === 'finished' && run.report !== null
         ? { report: run.report, sentence: sentenceOf(run.report, conditions) }

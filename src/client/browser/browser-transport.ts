@@ -2,8 +2,12 @@ import type { RunGrant } from '@/wire';
 import type { Load, PeerSocket, SocketEvents, Transport } from '../run/transport';
 import { openSession } from '../run/open-session';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
+import { clockStepMs } from '../run/clock-step';
+import { errorWords, TroubleReports } from '../run/trouble-reports';
 import type { ChannelLink } from './channel-link';
 import type { BulkOrder, BulkReport } from './bulk-messages';
+import { servePull } from './bulk-pull';
+import { bestReader } from './read-body';
 import { selfReadBps } from './self-read';
 import { startUpload } from './upload-streams';
 
@@ -21,22 +25,54 @@ function connect(address: PeerAddress, path: string, { onMessage, onClose }: Soc
   });
 }
 
-/** Downloads in a worker of their own, so that taking the bytes in does not hold up the probes. */
+/**
+ * Downloads in a worker of their own, so that taking the bytes in does not hold up the probes; in this one where the
+ * engine starts none.
+ */
 function startDownload(
   address: PeerAddress,
+  reader: BulkOrder['reader'],
   streams: number,
   onCounted: (nowMs: number, bytes: readonly number[]) => void,
+  troubles: TroubleReports,
 ): Load {
-  const worker = new Worker(new URL('./bulk-worker.ts', import.meta.url), { type: 'module' });
-  const order = (message: BulkOrder) => worker.postMessage(message);
-  worker.onmessage = ({ data }: MessageEvent<BulkReport>) =>
+  const hear = (report: BulkReport) => {
+    if (report.kind === 'trouble') troubles.report(report.code, report.detail);
     // The two workers have clocks with different origins.
-    onCounted(data.timeOriginMs + data.atMs - performance.timeOrigin, data.bytes);
-  const atMost = (wanted: number) => Math.min(wanted, MOST_BROWSER_STREAMS);
-  order({ address, streams: atMost(streams) });
+    else onCounted(report.timeOriginMs + report.atMs - performance.timeOrigin, report.bytes);
+  };
+  const atMost = (wanted: number): BulkOrder => ({ address, reader, streams: Math.min(wanted, MOST_BROWSER_STREAMS) });
+  let wanted = streams;
+  let own: ReturnType<typeof servePull> | null = null;
+  let worker: Worker | null = null;
+  const pullHere = (why: string) => {
+    troubles.report('worker-shared', why);
+    worker?.terminate();
+    worker = null;
+    own = servePull(hear);
+    own.take(atMost(wanted));
+  };
+  try {
+    worker = new Worker(new URL('./bulk-worker.ts', import.meta.url), { type: 'module' });
+    worker.onmessage = ({ data }: MessageEvent<BulkReport>) => hear(data);
+    worker.onerror = (event) => {
+      event.preventDefault();
+      pullHere(event.message);
+    };
+    worker.postMessage(atMost(wanted));
+  } catch (error) {
+    pullHere(errorWords(error));
+  }
   return {
-    grow: (wanted) => order({ address, streams: atMost(wanted) }),
-    stop: () => worker.terminate(),
+    grow: (more) => {
+      wanted = more;
+      if (own === null) worker?.postMessage(atMost(more));
+      else own.take(atMost(more));
+    },
+    stop: () => {
+      worker?.terminate();
+      own?.stop();
+    },
   };
 }
 
@@ -47,8 +83,15 @@ export async function openBrowserTransport(
   channel: ChannelLink,
 ): Promise<Transport> {
   let address: PeerAddress | null = null;
-  const selfRead = await selfReadBps();
+  const troubles = new TroubleReports();
+  const reader = bestReader();
+  const stepMs = clockStepMs(() => performance.now());
+  const selfRead = await selfReadBps(reader).catch((error: unknown) => {
+    troubles.report('self-read-failed', errorWords(error));
+    return null;
+  });
   return {
+    troubles,
     nowMs: () => performance.now(),
     wallMs: () => Date.now(),
     open: async (signal) => {
@@ -57,9 +100,9 @@ export async function openBrowserTransport(
       return result;
     },
     connect: (path, events) => connect(address!, path, events),
-    startDownload: (streams, onCounted) => startDownload(address!, streams, onCounted),
-    startUpload: (streams) => startUpload(address!, streams, MOST_BROWSER_STREAMS),
-    startUdp: ({ info }) => (info.can.dataChannel ? channel.open(address!) : Promise.resolve(null)),
-    sightings: () => ({ selfReadBps: selfRead, otherTraffic: null, powerSaving }),
+    startDownload: (streams, onCounted) => startDownload(address!, reader, streams, onCounted, troubles),
+    startUpload: (streams) => startUpload(address!, streams, MOST_BROWSER_STREAMS, troubles),
+    startUdp: ({ info }) => (info.can.dataChannel ? channel.open(address!, troubles) : Promise.resolve(null)),
+    sightings: () => ({ selfReadBps: selfRead, otherTraffic: null, powerSaving, clockStepMs: stepMs, reader }),
   };
 }

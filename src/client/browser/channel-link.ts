@@ -1,22 +1,23 @@
 import type { PeerAddress } from '../run/peer-address';
 import type { UdpProbing } from '../run/transport';
+import type { TroubleReport, TroubleReports } from '../run/trouble-reports';
 import type { ChannelOrder, ChannelReport, ChannelSeries } from './channel-messages';
 
 const SERIES_PATIENCE_MS = 2000;
 
 /** The worker's end of the data channel, which the page holds. */
 export interface ChannelLink {
-  /** Null where the page could not open a channel. */
-  open(address: PeerAddress): Promise<UdpProbing | null>;
+  /** Null where the page could not open a channel; why is reported. */
+  open(address: PeerAddress, troubles: TroubleReports): Promise<UdpProbing | null>;
   take(report: ChannelReport): void;
 }
 
 /** `order` goes to the page. The times in the series are moved from the page's clock to this worker's. */
 export function linkToChannel(order: (message: ChannelOrder) => void): ChannelLink {
-  let answerOpened: ((ok: boolean) => void) | null = null;
+  let answerOpened: ((trouble: TroubleReport | null) => void) | null = null;
   let answerSeries: ((series: ChannelSeries | null) => void) | null = null;
   const stop = () => order({ kind: 'channel-stop' });
-  const probing: UdpProbing = {
+  const probing = (troubles: TroubleReports): UdpProbing => ({
     stop,
     probe: (perSecond) => order({ kind: 'channel-probe', perSecond }),
     pace: null,
@@ -28,7 +29,10 @@ export function linkToChannel(order: (message: ChannelOrder) => void): ChannelLi
       });
       const peerReceived = await received();
       stop();
-      if (series === null) return null;
+      if (series === null) {
+        troubles.report('channel-silent');
+        return null;
+      }
       const { timeOriginMs, sentMs, ...rest } = series;
       const shiftMs = timeOriginMs - performance.timeOrigin - originMs;
       return {
@@ -39,17 +43,19 @@ export function linkToChannel(order: (message: ChannelOrder) => void): ChannelLi
         peerReceived,
       };
     },
-  };
+  });
   return {
-    open: async (address) => {
-      const ok = await new Promise<boolean>((resolve) => {
+    open: async (address, troubles) => {
+      const trouble = await new Promise<TroubleReport | null>((resolve) => {
         answerOpened = resolve;
         order({ kind: 'channel-open', address });
       });
-      return ok ? probing : null;
+      if (trouble === null) return probing(troubles);
+      troubles.report(trouble.code, trouble.detail);
+      return null;
     },
     take: (report) => {
-      if (report.kind === 'channel-opened') answerOpened?.(report.ok);
+      if (report.kind === 'channel-opened') answerOpened?.(report.trouble);
       else answerSeries?.(report.series);
     },
   };

@@ -1,4 +1,5 @@
 import type { PeerAddress } from '../run/peer-address';
+import type { TroubleReport } from '../run/trouble-reports';
 
 /** Worker → page: only a page may open a data channel, so the worker asks it to. */
 export type ChannelOrder =
@@ -20,5 +21,5 @@ export interface ChannelSeries {
 
 /** Page → worker. */
 export type ChannelReport =
-  | { readonly kind: 'channel-opened'; readonly ok: boolean }
+  | { readonly kind: 'channel-opened'; readonly trouble: TroubleReport | null }
   | { readonly kind: 'channel-series'; readonly series: ChannelSeries | null };

@@ -1,5 +1,6 @@
 import { channelAnswerSchema, decodeChannelEcho, encodeChannelMessage, PEER_PATHS } from '@/wire';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
+import { errorWords, type TroubleReport } from '../run/trouble-reports';
 import type { ChannelOrder, ChannelReport, ChannelSeries } from './channel-messages';
 
 /** Fewer than an agent's: each costs about 130 bytes on the line, there and back. */
@@ -8,13 +9,32 @@ const OPEN_PATIENCE_MS = 3000;
 const LAST_ECHOES_MS = 1500;
 const QUIET_MS = 400;
 
-/** Opens an unordered channel without retransmission; rejects when that is not possible in time. */
+/** What kept a channel from opening, where that is more than an error of the browser. */
+class ChannelTrouble extends Error {
+  constructor(
+    readonly code: TroubleReport['code'],
+    readonly detail: string,
+  ) {
+    super(detail);
+  }
+}
+
+function troubleOf(error: unknown): TroubleReport {
+  if (error instanceof ChannelTrouble) return { code: error.code, detail: error.detail };
+  return { code: 'channel-broke', detail: errorWords(error) };
+}
+
+/** How far a connection came, for the record: "ICE checking, connecting". */
+const stateOf = (connection: RTCPeerConnection) =>
+  `ICE ${connection.iceConnectionState}, ${connection.connectionState}`;
+
+/** Opens an unordered channel without retransmission; rejects with what failed when that is not possible in time. */
 async function openChannel(peer: PeerAddress, connection: RTCPeerConnection): Promise<RTCDataChannel> {
   const channel = connection.createDataChannel('probes', { ordered: false, maxRetransmits: 0 });
   channel.binaryType = 'arraybuffer';
   const opened = new Promise<void>((resolve, reject) => {
     channel.onopen = () => resolve();
-    setTimeout(() => reject(new Error('the channel did not open in time')), OPEN_PATIENCE_MS);
+    setTimeout(() => reject(new ChannelTrouble('channel-not-open', stateOf(connection))), OPEN_PATIENCE_MS);
   });
   opened.catch(() => undefined);
   await connection.setLocalDescription(await connection.createOffer());
@@ -22,7 +42,7 @@ async function openChannel(peer: PeerAddress, connection: RTCPeerConnection): Pr
     method: 'POST',
     body: connection.localDescription!.sdp,
   });
-  if (!response.ok) throw new Error(`status ${response.status}`);
+  if (!response.ok) throw new ChannelTrouble('channel-refused', `status ${response.status}`);
   const { answer } = channelAnswerSchema.parse(await response.json());
   await connection.setRemoteDescription({ type: 'answer', sdp: answer });
   await opened;
@@ -84,14 +104,16 @@ export function serveChannel(report: (message: ChannelReport) => void): (order: 
     connection = null;
   };
   const open = async (address: PeerAddress) => {
+    if (typeof RTCPeerConnection === 'undefined')
+      return report({ kind: 'channel-opened', trouble: { code: 'channel-unsupported', detail: '' } });
     try {
       // No servers: with none named, nobody outside is asked; the peer's own address is all that is needed.
       connection = new RTCPeerConnection({ iceServers: [] });
       sending = startSending(await openChannel(address, connection));
-      report({ kind: 'channel-opened', ok: true });
-    } catch {
+      report({ kind: 'channel-opened', trouble: null });
+    } catch (error) {
       stop();
-      report({ kind: 'channel-opened', ok: false });
+      report({ kind: 'channel-opened', trouble: troubleOf(error) });
     }
   };
   return (order) => {

@@ -1,39 +1,75 @@
+import type { DownloadReader, TroubleCode } from '@/core';
 import { PEER_PATHS } from '@/wire';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
+import { errorWords } from '../run/trouble-reports';
+import { readBody } from './read-body';
+import { nextRequestBytes, type RequestSizes } from './request-size';
 
-const READ_BYTES = 512 * 1024;
 const RETRY_MS = 200;
+/**
+ * An engine without a reader into a buffer of ours takes in as much as comes, however slowly the page reads: seconds of it
+ * would wait inside the browser. There a request asks for so much, and the next one follows when that was read.
+ */
+const BOUNDED: RequestSizes = { smallest: 1024 * 1024, largest: 32 * 1024 * 1024, wantedMs: 1000 };
+const FIRST_BOUNDED = 4 * BOUNDED.smallest;
 
-async function readStream(url: string, count: (bytes: number) => void): Promise<void> {
-  const response = await fetch(url, { cache: 'no-store' });
-  if (!response.ok || response.body === null) throw new Error(`status ${response.status}`);
-  const reader = response.body.getReader({ mode: 'byob' });
-  let buffer = new ArrayBuffer(READ_BYTES);
-  for (;;) {
-    const { done, value } = await reader.read(new Uint8Array(buffer));
-    if (value !== undefined) {
-      count(value.byteLength);
-      buffer = value.buffer;
+interface Reading {
+  readonly how: Exclude<DownloadReader, 'socket'>;
+  readonly signal: AbortSignal;
+  readonly report: (code: TroubleCode, detail: string) => void;
+}
+
+/** Reads one response; true when it came to its end. Whatever else happened is reported, with the step that failed. */
+async function readStream(
+  url: string,
+  { how, signal, report }: Reading,
+  count: (bytes: number) => void,
+): Promise<boolean> {
+  let step: TroubleCode = 'download-unanswered';
+  let read = 0;
+  try {
+    const response = await fetch(url, { cache: 'no-store', signal });
+    if (!response.ok) {
+      report('download-refused', `status ${response.status}`);
+      return false;
     }
-    if (done) return;
+    step = 'download-unreadable';
+    if (response.body === null) throw new TypeError('the answer has no body');
+    await readBody(response.body, how, (bytes) => {
+      read += bytes;
+      if (read > 0) step = 'download-broke';
+      count(bytes);
+    });
+    return true;
+  } catch (error) {
+    if (!signal.aborted) report(step, errorWords(error));
+    return false;
   }
 }
 
-/** Downloads on several connections at once into one reused buffer each, counting what arrives: `bytes` [stream]. */
-export function startDownload(peer: PeerAddress): { readonly bytes: readonly number[]; grow(streams: number): void } {
+/** Downloads on several connections at once, counting what arrives: `bytes` [stream]. */
+export function startDownload(
+  peer: PeerAddress,
+  how: Reading['how'],
+  report: Reading['report'],
+): { readonly bytes: readonly number[]; grow(streams: number): void; stop(): void } {
   const bytes: number[] = [];
+  const ending = new AbortController();
+  const reading: Reading = { how, report, signal: ending.signal };
   const keepReading = async (stream: number) => {
-    for (;;) {
-      try {
-        await readStream(peerUrl(peer, PEER_PATHS.down, stream), (count) => (bytes[stream]! += count));
-      } catch {
-        // A stream that fails at once is tried again after a pause; the counters show that nothing came.
-      }
-      await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
+    const url = peerUrl(peer, PEER_PATHS.down, stream);
+    let size = FIRST_BOUNDED;
+    while (!ending.signal.aborted) {
+      const startedMs = performance.now();
+      const asked = how === 'byob' ? url : `${url}&bytes=${size}`;
+      if (await readStream(asked, reading, (count) => (bytes[stream]! += count)))
+        size = nextRequestBytes(size, performance.now() - startedMs, BOUNDED);
+      else await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
     }
   };
   return {
     bytes,
+    stop: () => ending.abort(),
     grow: (streams) => {
       while (bytes.length < streams) {
         bytes.push(0);

@@ -1,11 +1,11 @@
 import { PEER_PATHS } from '@/wire';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
 import type { Load } from '../run/transport';
+import type { TroubleReports } from '../run/trouble-reports';
+import { nextRequestBytes, type RequestSizes } from './request-size';
 
-/** A request should last about this long, ms: long enough that neither gaps nor its head matter. */
-const WANTED_REQUEST_MS = 2000;
-const SMALLEST_BLOB = 256 * 1024;
-const LARGEST_BLOB = 64 * 1024 * 1024;
+/** Requests of two seconds: long enough that neither gaps nor their heads matter. */
+const BLOBS: RequestSizes = { smallest: 256 * 1024, largest: 64 * 1024 * 1024, wantedMs: 2000 };
 const PATTERN_BYTES = 256 * 1024;
 const RETRY_MS = 200;
 
@@ -28,20 +28,14 @@ class BlobShelf {
   }
 }
 
-/** The next request's size, a power of two: what would have taken that long at the rate of the last one. */
-export function nextBlobBytes(lastBytes: number, lastMs: number): number {
-  const wanted = (lastBytes * WANTED_REQUEST_MS) / Math.max(lastMs, 1);
-  const size = 2 ** Math.round(Math.log2(Math.max(wanted, 1)));
-  return Math.min(LARGEST_BLOB, Math.max(SMALLEST_BLOB, Math.min(size, lastBytes * 8)));
-}
-
-function post(url: string, blob: Blob, running: Set<XMLHttpRequest>): Promise<boolean> {
+/** The status that the peer answered with; 0 when none came. */
+function post(url: string, blob: Blob, running: Set<XMLHttpRequest>): Promise<number> {
   return new Promise((resolve) => {
     const request = new XMLHttpRequest();
     running.add(request);
     request.onloadend = () => {
       running.delete(request);
-      resolve(request.status === 200);
+      resolve(request.status);
     };
     request.open('POST', url);
     request.send(blob);
@@ -49,19 +43,24 @@ function post(url: string, blob: Blob, running: Set<XMLHttpRequest>): Promise<bo
 }
 
 /** Uploads on several connections at once. It counts nothing: the peer does, and tells. */
-export function startUpload(peer: PeerAddress, streams: number, mostStreams: number): Load {
+export function startUpload(peer: PeerAddress, streams: number, mostStreams: number, troubles: TroubleReports): Load {
   const shelf = new BlobShelf();
   const running = new Set<XMLHttpRequest>();
   let stopped = false;
   let open = 0;
   const keepSending = async (stream: number) => {
-    let size = 4 * SMALLEST_BLOB;
+    let size = 4 * BLOBS.smallest;
     while (!stopped) {
       const startedMs = performance.now();
-      const arrived = await post(peerUrl(peer, PEER_PATHS.up, stream), shelf.ofSize(size), running);
+      const status = await post(peerUrl(peer, PEER_PATHS.up, stream), shelf.ofSize(size), running);
       if (stopped) return;
-      if (arrived) size = nextBlobBytes(size, performance.now() - startedMs);
-      else await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
+      if (status === 200) {
+        size = nextRequestBytes(size, performance.now() - startedMs, BLOBS);
+        continue;
+      }
+      if (status === 0) troubles.report('upload-broke');
+      else troubles.report('upload-refused', `status ${status}`);
+      await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
     }
   };
   const grow = (wanted: number) => {

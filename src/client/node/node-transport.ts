@@ -1,7 +1,9 @@
 import { WebSocket } from 'ws';
 import type { RunGrant } from '@/wire';
 import { openSession } from '../run/open-session';
+import { clockStepMs } from '../run/clock-step';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
+import { errorWords, TroubleReports } from '../run/trouble-reports';
 import type { PeerSocket, SocketEvents, Transport } from '../run/transport';
 import { startDownload } from './download-sockets';
 import { machineTraffic } from './machine-traffic';
@@ -39,8 +41,11 @@ export function openNodeTransport(grant: RunGrant, { authenticated }: NodeTransp
   let before: { readonly traffic: ReturnType<typeof machineTraffic>; readonly atMs: number } | null = null;
   const moved = { downBytes: 0, upBytes: 0 };
   const loadBegins = () => (before ??= { traffic: machineTraffic(), atMs: performance.now() });
+  const troubles = new TroubleReports();
+  const stepMs = clockStepMs(() => performance.now());
   const wallMs = () => performance.timeOrigin + performance.now();
   return {
+    troubles,
     nowMs: () => performance.now(),
     wallMs: () => Date.now(),
     open: async (signal) => {
@@ -54,23 +59,30 @@ export function openNodeTransport(grant: RunGrant, { authenticated }: NodeTransp
     startDownload: (streams, onCounted) => {
       loadBegins();
       const already = moved.downBytes;
-      return startDownload(address!, streams, (atMs, bytes) => {
+      const counted = (atMs: number, bytes: readonly number[]) => {
         moved.downBytes = already + bytes.reduce((sum, count) => sum + count, 0);
         onCounted(atMs, bytes);
-      });
+      };
+      return startDownload(address!, streams, counted, troubles);
     },
     startUpload: (streams) => {
       loadBegins();
-      return startUpload(address!, streams, requestBytes, (bytes) => (moved.upBytes += bytes));
+      return startUpload(address!, streams, requestBytes, (bytes) => (moved.upBytes += bytes), troubles);
     },
-    startUdp: (opened) =>
-      opened.info.can.udp
-        ? startStampSender(address!, { nowMs: () => performance.now(), wallMs, authenticated })
-        : Promise.resolve(null),
+    startUdp: async (opened) => {
+      if (!opened.info.can.udp) return null;
+      const sender = { nowMs: () => performance.now(), wallMs, authenticated, troubles };
+      return startStampSender(address!, sender).catch((error: unknown) => {
+        troubles.report('udp-refused', errorWords(error));
+        return null;
+      });
+    },
     sightings: () => ({
       selfReadBps: null,
       otherTraffic: otherTraffic(before, moved, machineTraffic(), performance.now()),
       powerSaving: powerSaving(),
+      clockStepMs: stepMs,
+      reader: 'socket',
     }),
   };
 }

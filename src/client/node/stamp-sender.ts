@@ -3,6 +3,7 @@ import { PEER_PATHS, udpAdmissionSchema } from '@/wire';
 import { decodeReflectorPacket, encodeSenderPacket } from '@/wire/stamp';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
 import type { UdpPace, UdpProbing } from '../run/transport';
+import type { TroubleReports } from '../run/trouble-reports';
 
 /** Probes a second outside a paced load. */
 const PROBES_PER_SECOND = 50;
@@ -18,6 +19,7 @@ export interface StampSenderOptions {
   readonly nowMs: () => number;
   readonly wallMs: () => number;
   readonly authenticated: boolean;
+  readonly troubles: TroubleReports;
 }
 
 /** The clocks tell no more, and a record of many packets stays small. */
@@ -26,19 +28,19 @@ const toMicroseconds = (ms: number) => Math.round(ms * 1000) / 1000;
 async function askForAdmission(peer: PeerAddress, authenticated: boolean) {
   const url = `${peerUrl(peer, PEER_PATHS.udp)}${authenticated ? '&authenticated=1' : ''}`;
   const response = await fetch(url, { method: 'POST' });
-  return response.ok ? udpAdmissionSchema.parse(await response.json()) : null;
+  if (!response.ok) throw new Error(`status ${response.status}`);
+  return udpAdmissionSchema.parse(await response.json());
 }
 
 /**
- * A STAMP session-sender (RFC 8762). Null when the peer answers no UDP. Round trips are the client's monotonic time less
+ * A STAMP session-sender (RFC 8762). Rejects when the peer lets no UDP in. Round trips are the client's monotonic time less
  * the time for which the reflector held the packet by its own stamps.
  */
 export async function startStampSender(
   peer: PeerAddress,
-  { nowMs, wallMs, authenticated }: StampSenderOptions,
-): Promise<UdpProbing | null> {
+  { nowMs, wallMs, authenticated, troubles }: StampSenderOptions,
+): Promise<UdpProbing> {
   const admission = await askForAdmission(peer, authenticated);
-  if (admission === null) return null;
   const host = new URL(peer.baseUrl).hostname.replace(/^\[|\]$/g, '');
   const key = admission.key === null ? null : Buffer.from(admission.key, 'base64url');
   const socket = createSocket(host.includes(':') ? 'udp6' : 'udp4');
@@ -141,6 +143,14 @@ export async function startStampSender(
       while (rttMs.includes(null) && hoping()) await new Promise((resolve) => setTimeout(resolve, 20));
       const peerReceived = await received();
       if (sentMs.length === 0) return null;
+      // Nothing at all came back: something stops UDP, and a share that was lost cannot be told from that.
+      if (seen.size === 0) {
+        troubles.report(
+          'udp-unreachable',
+          `${sentMs.length} sent, ${peerReceived ?? 'unknown'} of them reached the peer`,
+        );
+        return null;
+      }
       return {
         ...{ kind: authenticated ? 'stamp-authenticated' : 'stamp', reflected, duplicates, peerReceived },
         sentMs: sentMs.map((atMs) => toMicroseconds(atMs - originMs)),

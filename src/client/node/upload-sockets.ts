@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { PEER_PATHS } from '@/wire';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
 import type { Load } from '../run/transport';
+import type { TroubleReports } from '../run/trouble-reports';
 import { rawRequest, type RawRequest } from './raw-request';
 
 const CHUNK_BYTES = 1024 * 1024;
@@ -32,6 +33,7 @@ export function startUpload(
   streams: number,
   requestBytes: number,
   onSent: (bytes: number) => void,
+  troubles: TroubleReports,
 ): Load {
   const chunk = randomBytes(CHUNK_BYTES);
   const running = new Set<RawRequest>();
@@ -39,17 +41,24 @@ export function startUpload(
   let opened = 0;
   const push = (stream: number) => {
     if (stopped) return;
+    let answered: number | null = null;
     const request = rawRequest(
       new URL(peerUrl(peer, PEER_PATHS.up, stream)),
       'POST',
       { 'Content-Type': 'application/octet-stream', 'Content-Length': String(requestBytes), Connection: 'close' },
       {
         // An answer means that the request is over, taken or refused.
-        onStatus: () => request.destroy(),
+        onStatus: (status) => {
+          answered = status;
+          request.destroy();
+        },
         onBody: () => undefined,
         onClose: () => {
           running.delete(request);
           onSent(request.socket.bytesWritten);
+          if (stopped) return;
+          if (answered === null) troubles.report('upload-broke');
+          else if (answered !== 200) troubles.report('upload-refused', `status ${answered}`);
           setTimeout(() => push(stream), RETRY_MS);
         },
       },

@@ -7,6 +7,7 @@ import {
   isSettled,
   leastCountedMs,
   median,
+  noteTrouble,
   RATE_BIN_MS,
   rateBins,
   type Phase,
@@ -36,6 +37,21 @@ const FILLS: Record<LoadPhase, readonly SeriesName[]> = {
   upload: ['upload'],
   both: ['bothDown', 'bothUp'],
 };
+
+/** What happened is kept, whenever it happened. */
+function noteTroubleIn<State extends RunState>(
+  state: State,
+  { code, detail, nowMs }: Extract<RunEvent, { kind: 'troubled' }>,
+): State {
+  const troubles = noteTrouble(state.log.troubles, { code, detail, atMs: nowMs });
+  return { ...state, log: { ...state.log, troubles } };
+}
+
+/** Nothing arrived: whether that is the way there, or the client could not take it in. */
+function silenceReason(silent: SeriesName, { troubles }: RunLog): UnfinishedReason {
+  if (silent === 'upload' || silent === 'bothUp') return 'no-upload';
+  return troubles.some(({ code }) => code === 'download-unreadable') ? 'download-unreadable' : 'no-download';
+}
 
 const stay = (state: RunState): RunStep => ({ state, effects: [] });
 
@@ -122,8 +138,7 @@ function tickLoad(state: Measuring, phase: LoadPhase, pull: Pull, nowMs: number,
   const elapsedMs = nowMs - state.sinceMs;
   if (elapsedMs > profile.silenceMs) {
     const silent = FILLS[phase].find((name) => (finalBytes(log.series[name]) ?? 0) === 0);
-    if (silent !== undefined)
-      return fail(state, silent === 'download' || silent === 'bothDown' ? 'no-download' : 'no-upload', nowMs);
+    if (silent !== undefined) return fail(state, silenceReason(silent, log), nowMs);
   }
   if (elapsedMs >= profile.mostDirectionMs) return endPhase(state, nowMs, profile);
   const mostBytes = directionBytes(profile) ?? Infinity;
@@ -198,6 +213,8 @@ function measure(state: Measuring, event: RunEvent, profile: RunProfile): RunSte
       return count(state, 'upload', event.peerMs, event.bytes);
     case 'stalled':
       return stay({ ...state, log: { ...log, stalls: [...log.stalls, { atMs: event.nowMs, lateMs: event.lateMs }] } });
+    case 'troubled':
+      return stay(noteTroubleIn(state, event));
     case 'kernel-seen':
       return stay({ ...state, log: { ...log, kernel: [...log.kernel, ...event.sightings] } });
     case 'peer-load':
@@ -230,6 +247,8 @@ function close(state: Extract<RunState, { status: 'closing' }>, event: RunEvent)
       return finish(state.log);
     case 'cancelled':
       return fail(state, 'cancelled', event.nowMs);
+    case 'troubled':
+      return stay(noteTroubleIn(state, event));
     case 'opened':
     case 'probe-sent':
     case 'download-counted':
@@ -260,6 +279,7 @@ export function stepRun(state: RunState, event: RunEvent, profile: RunProfile): 
         const step = enterStep(state.log, 0, event.nowMs, profile, []);
         return { ...step, effects: [{ kind: 'start-probes' }, ...step.effects] };
       }
+      if (event.kind === 'troubled') return stay(noteTroubleIn(state, event));
       if (event.kind === 'lost') return fail(state, event.reason, event.nowMs);
       if (event.kind === 'cancelled') return fail(state, 'cancelled', event.nowMs);
       if (event.kind === 'tick' && event.nowMs - state.sinceMs > profile.openDeadlineMs)

@@ -65,6 +65,7 @@ export function startRun(
     wallSpanMs: transport.wallMs() - wallMs,
     spanMs: nowMs(),
     stalls: state.log.stalls,
+    troubles: state.log.troubles,
   });
   const samples = () => samplesOf(state, profile.name, clientSightings());
 
@@ -200,12 +201,13 @@ export function startRun(
       lost('no-echo');
     }
     if (over()) return close();
-    if (profile.udp) udp = await transport.startUdp(result.opened).catch(() => null);
+    if (profile.udp) udp = await transport.startUdp(result.opened);
     if (over()) return close();
     if (profile.steps.includes('paced') && (pacedBps === null || !udp?.pace)) return lost('no-udp');
     dispatch({ kind: 'opened', nowMs: nowMs() });
   };
 
+  transport.troubles.hear(({ code, detail }) => dispatch({ kind: 'troubled', code, detail, nowMs: nowMs() }));
   void open();
   return { cancel: () => dispatch({ kind: 'cancelled', nowMs: nowMs() }) };
 }

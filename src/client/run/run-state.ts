@@ -1,6 +1,7 @@
 import {
   NO_SAMPLES,
   type ClientSightings,
+  type ClientTrouble,
   type KernelSighting,
   type PeerLoadSample,
   type Phase,
@@ -9,6 +10,7 @@ import {
   type RunSamples,
   type Stall,
   type StreamChange,
+  type TroubleCode,
   type UdpSeries,
   type UnfinishedReason,
 } from '@/core';
@@ -32,6 +34,7 @@ export interface RunLog {
   /** Best guess so far: the offset told by the fastest echo. */
   readonly clock: { readonly offsetMs: number; readonly rttMs: number } | null;
   readonly stalls: readonly Stall[];
+  readonly troubles: readonly ClientTrouble[];
   readonly kernel: readonly KernelSighting[];
   readonly peerLoad: readonly PeerLoadSample[];
   readonly udp: UdpSeries | null;
@@ -73,6 +76,7 @@ export const EMPTY_LOG: RunLog = {
   series: { download: null, upload: null, bothDown: null, bothUp: null },
   clock: null,
   stalls: [],
+  troubles: [],
   kernel: [],
   peerLoad: [],
   udp: null,
@@ -86,6 +90,7 @@ export type RunEvent =
   | { readonly kind: 'download-counted'; readonly nowMs: number; readonly bytes: readonly number[] }
   | { readonly kind: 'upload-counted'; readonly peerMs: number; readonly bytes: readonly number[] }
   | { readonly kind: 'stalled'; readonly nowMs: number; readonly lateMs: number }
+  | { readonly kind: 'troubled'; readonly code: TroubleCode; readonly detail: string; readonly nowMs: number }
   | { readonly kind: 'kernel-seen'; readonly sightings: readonly KernelSighting[] }
   | { readonly kind: 'peer-load'; readonly sample: PeerLoadSample }
   | { readonly kind: 'udp-finished'; readonly udp: UdpSeries | null; readonly nowMs: number }

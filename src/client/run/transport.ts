@@ -1,5 +1,6 @@
 import type { ClientSightings, UdpSeries, UnfinishedReason } from '@/core';
 import type { SessionOpened } from '@/wire';
+import type { TroubleReports } from './trouble-reports';
 
 export type OpenResult =
   { readonly ok: true; readonly opened: SessionOpened } | { readonly ok: false; readonly reason: UnfinishedReason };
@@ -53,5 +54,7 @@ export interface Transport {
   /** Null where UDP cannot be used. */
   startUdp(opened: SessionOpened): Promise<UdpProbing | null>;
   /** What the client sees of itself, as it stands. */
-  sightings(): Pick<ClientSightings, 'selfReadBps' | 'otherTraffic' | 'powerSaving'>;
+  sightings(): Pick<ClientSightings, 'selfReadBps' | 'otherTraffic' | 'powerSaving' | 'clockStepMs' | 'reader'>;
+  /** What it tried and could not do. */
+  readonly troubles: TroubleReports;
 }

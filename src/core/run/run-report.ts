@@ -15,6 +15,7 @@ import { finalBytes, type CounterSeries } from '../rate/counter-series';
 import { estimateRate, type RateEstimate } from '../rate/rate-estimate';
 import { PACED_BYTES, RUN_PROFILES } from './run-profiles';
 import type { RunConditions } from './run-conditions';
+import type { ClientTrouble } from './client-trouble';
 import { phaseSpan, type RunSamples } from './run-samples';
 import type { Phase } from './phase';
 
@@ -48,6 +49,8 @@ export interface BothReport {
 export interface RunReport {
   readonly methodVersion: number;
   readonly idleDelay: DelaySummary | null;
+  /** Smallest step of the client's clock, ms: it tells no shorter delay and no less jitter. Null or absent: not known. */
+  readonly clockStepMs?: number | null | undefined;
   readonly down: DirectionReport;
   readonly up: DirectionReport;
   /** Null when the run's profile does not have it, or it was not reached. */
@@ -63,6 +66,8 @@ export interface RunReport {
     readonly addedMs: number;
     readonly direction: Direction | 'both';
   } | null;
+  /** What the client tried and could not do; absent in reports of before. */
+  readonly troubles?: readonly ClientTrouble[] | undefined;
   readonly suitability: readonly Suitability[];
   readonly fitness: readonly FitnessFlag[];
   readonly planAnswer: PlanAnswer | null;
@@ -187,6 +192,7 @@ export function reportOf(samples: RunSamples, conditions: RunConditions): RunRep
   return {
     methodVersion: METHOD_VERSION,
     idleDelay,
+    clockStepMs: samples.client?.clockStepMs ?? null,
     down,
     up,
     both,
@@ -194,6 +200,7 @@ export function reportOf(samples: RunSamples, conditions: RunConditions): RunRep
     paced,
     verdict: worstVerdict([down.verdict, up.verdict]),
     bloat: worstBloat(down, up, both),
+    troubles: samples.client?.troubles ?? [],
     suitability: suitabilityOf({
       downBps: down.rate?.steadyBps ?? null,
       upBps: up.rate?.steadyBps ?? null,

@@ -2,6 +2,7 @@ import type { ProbeSeries } from '../delay/probe-series';
 import type { KernelSighting, PeerLoadSample } from '../fitness/sightings';
 import type { UdpSeries } from '../loss/udp-series';
 import type { CounterSeries } from '../rate/counter-series';
+import type { ClientTrouble } from './client-trouble';
 import type { Phase, PhaseSpan } from './phase';
 import type { ProfileName } from './run-profiles';
 
@@ -31,7 +32,16 @@ export interface ClientSightings {
   readonly otherTraffic: { readonly downBytes: number; readonly upBytes: number; readonly overMs: number } | null;
   /** What tells that the device saves power, in words; null when nothing does. */
   readonly powerSaving: string | null;
+  /** Smallest step that the client's clock was seen to make, ms; absent in records of before. */
+  readonly clockStepMs?: number | null | undefined;
+  /** How a download was read: into one reused buffer, buffer by buffer, or from a socket; absent where none was. */
+  readonly reader?: DownloadReader | undefined;
+  /** What it tried and could not do; absent in records of before. */
+  readonly troubles?: readonly ClientTrouble[] | undefined;
 }
+
+export const DOWNLOAD_READERS = ['byob', 'plain', 'socket'] as const;
+export type DownloadReader = (typeof DOWNLOAD_READERS)[number];
 
 /**
  * All that a client hands in: counters, probe times and sightings, never figures. The run's clock is the client's

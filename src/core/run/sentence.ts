@@ -55,9 +55,9 @@ function heldOf({ down, up, fitness }: RunReport, { reach, plan }: RunConditions
   return `The plan is ${planFigures(plan)}: ${judged}.`;
 }
 
-function delayOf({ idleDelay, bloat }: RunReport): string {
+function delayOf({ idleDelay, bloat, clockStepMs = null }: RunReport): string {
   if (idleDelay === null) return 'Delay was not measured.';
-  const idle = `${delayWords(idleDelay.medianMs)} of delay when idle`;
+  const idle = `${delayWords(idleDelay.medianMs, clockStepMs)} of delay when idle`;
   if (bloat === null) return `${idle}; under load it was not measured.`;
   const when = { down: 'while downloading', up: 'while uploading', both: 'while loaded both ways' }[bloat.direction];
   if (bloat.rating === 'crisp')

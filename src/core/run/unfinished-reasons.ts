@@ -26,6 +26,10 @@ export const UNFINISHED_REASONS = {
     what: 'Nothing came down from the peer.',
     nextStep: 'Look for a firewall between the device and the peer.',
   },
+  'download-unreadable': {
+    what: 'Data came down, and this browser could not read it.',
+    nextStep: 'The page of the run names what failed. Try another browser on this device.',
+  },
   'no-upload': {
     what: 'Nothing that was sent up reached the peer.',
     nextStep: 'Look for a firewall between the device and the peer.',

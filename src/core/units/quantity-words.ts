@@ -40,16 +40,24 @@ export function byteRateWords(rateBps: number | null): string {
   return `${megabytes.toFixed(decimalsFor(megabytes))} MB/s`;
 }
 
-/** A delay without its unit, in ms: one decimal below 10 ms. */
-export function delayFigure(delayMs: number | null): string {
+/** A clock of this step or finer tells every delay that is shown here, ms. */
+const FINE_STEP_MS = 0.2;
+
+/**
+ * A delay without its unit, in ms: one decimal below 10 ms. A delay below the step of a coarse clock is not told by it:
+ * (0.3, 1) → "<1".
+ */
+export function delayFigure(delayMs: number | null, clockStepMs: number | null = null): string {
   if (delayMs === null) return '–';
+  if (clockStepMs !== null && clockStepMs > FINE_STEP_MS && Math.abs(delayMs) < clockStepMs)
+    return `<${Number(clockStepMs.toFixed(1))}`;
   const shown = Math.abs(delayMs) < 9.95 ? delayMs.toFixed(1) : delayMs.toFixed(0);
   return shown === '-0.0' ? '0.0' : shown;
 }
 
-/** A delay with its unit: 14.2 → "14 ms". */
-export function delayWords(delayMs: number | null): string {
-  return delayMs === null ? UNKNOWN_WORDS : `${delayFigure(delayMs)} ms`;
+/** A delay with its unit: 14.2 → "14 ms"; by a clock of 1 ms, 0.3 → "under 1 ms". */
+export function delayWords(delayMs: number | null, clockStepMs: number | null = null): string {
+  return delayMs === null ? UNKNOWN_WORDS : `${delayFigure(delayMs, clockStepMs).replace('<', 'under ')} ms`;
 }
 
 /** Added delay with its sign: 212 → "+212 ms". */

@@ -8,10 +8,15 @@ const CHUNK_BYTES = 512 * 1024;
 const chunk = randomBytes(CHUNK_BYTES);
 
 /**
- * Sends until the client goes, the session ends or its bytes are used. After each drain it lets the event loop turn
+ * Sends until the client goes, the session ends, its bytes are used, or as much as the client asked for was sent. After each drain it lets the event loop turn
  * once (`setImmediate`): without that, one download at full rate starves every probe echo of this process.
  */
-export function sendBulk(request: IncomingMessage, response: ServerResponse, session: Session): void {
+export function sendBulk(
+  request: IncomingMessage,
+  response: ServerResponse,
+  session: Session,
+  wantedBytes: number | null,
+): void {
   const release = session.hold('down', response, request.socket);
   let open = true;
   response.on('close', () => {
@@ -19,18 +24,25 @@ export function sendBulk(request: IncomingMessage, response: ServerResponse, ses
     release();
   });
   response.on('error', () => response.destroy());
-  response.writeHead(200, { ...OPEN_HEADERS, 'Content-Type': 'application/octet-stream' });
+  response.writeHead(200, {
+    ...OPEN_HEADERS,
+    'Content-Type': 'application/octet-stream',
+    ...(wantedBytes !== null && { 'Content-Length': wantedBytes }),
+  });
+  let leftBytes = wantedBytes ?? Infinity;
 
   const send = () => {
     if (!open) return;
-    const bytes = Math.min(CHUNK_BYTES, session.remainingBytes());
+    const bytes = Math.min(CHUNK_BYTES, session.remainingBytes(), leftBytes);
     if (bytes <= 0) {
       session.spend(1);
       return;
     }
     if (!session.spend(bytes)) return;
+    leftBytes -= bytes;
     const more = response.write(bytes === CHUNK_BYTES ? chunk : chunk.subarray(0, bytes));
-    if (more) setImmediate(send);
+    if (leftBytes === 0) response.end();
+    else if (more) setImmediate(send);
     else response.once('drain', () => setImmediate(send));
   };
   send();

@@ -166,8 +166,12 @@ export class Peer {
     const found = this.#bulkOf(direction, url);
     if (!found.ok) return answerFault(request, response, found.fault);
     const { session, stream } = found.value;
-    if (direction === 'down') sendBulk(request, response, session);
-    else receiveBulk(request, response, session, stream);
+    if (direction === 'down') {
+      const wanted = url.searchParams.get('bytes');
+      if (wanted !== null && !/^[1-9]\d{0,11}$/.test(wanted))
+        return answerFault(request, response, failed('bytes-malformed').fault);
+      sendBulk(request, response, session, wanted === null ? null : Number(wanted));
+    } else receiveBulk(request, response, session, stream);
   }
 
   /** An upload on a connection that is served without the HTTP server. */

@@ -3,6 +3,8 @@ import { delayFigure, type DelaySummary } from '@/core';
 interface RunDelayTableProps {
   /** What the line was doing, and the delay meanwhile. */
   readonly delays: readonly (readonly [string, DelaySummary | null])[];
+  /** Smallest step of the client's clock, ms; null: not known. */
+  readonly clockStepMs: number | null;
 }
 
 const COLUMNS: readonly (readonly [string, string, (delay: DelaySummary) => number | null])[] = [
@@ -19,12 +21,18 @@ const COLUMNS: readonly (readonly [string, string, (delay: DelaySummary) => numb
 ];
 
 /** Round trips in ms, by what the line was doing. */
-export function RunDelayTable({ delays }: RunDelayTableProps) {
+export function RunDelayTable({ delays, clockStepMs }: RunDelayTableProps) {
   return (
     <table className="mt-5 w-full border-collapse text-[0.9rem]">
       <caption className="pb-1 text-left text-quiet">
         <span className="mr-2 inline-block w-4 border-b-2 border-dotted border-delay align-middle" aria-hidden="true" />
         delay there and back, ms
+        {clockStepMs !== null && clockStepMs >= 0.5 && (
+          <>
+            {' '}
+            · the clock of this browser goes in steps of {Number(clockStepMs.toFixed(1))} ms, so it tells nothing below
+          </>
+        )}
       </caption>
       <thead>
         <tr className="border-b-[1.5px] border-ink text-right text-quiet">
@@ -53,7 +61,7 @@ export function RunDelayTable({ delays }: RunDelayTableProps) {
             ) : (
               COLUMNS.map(([name, , figure]) => (
                 <td key={name} className="figure py-1 pl-2 text-right">
-                  {delayFigure(figure(delay))}
+                  {delayFigure(figure(delay), clockStepMs)}
                 </td>
               ))
             )}

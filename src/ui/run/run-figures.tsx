@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import {
   addedDelayWords,
   byteRateWords,
+  lossTrouble,
   rateFigure,
   rateWords,
   shareWords,
@@ -127,8 +128,8 @@ export function RunFigures({ report }: { readonly report: RunReport }) {
           )}
         </tbody>
       </table>
-      <RunDelayTable delays={delays} />
-      <RunLoss loss={report.loss} />
+      <RunDelayTable delays={delays} clockStepMs={report.clockStepMs ?? null} />
+      <RunLoss loss={report.loss} trouble={lossTrouble(report.troubles ?? [])} />
       <RunPaced paced={report.paced} />
     </section>
   );

@@ -1,4 +1,12 @@
-import { delayWords, rateWords, UNKNOWN_WORDS, type LossSummary, type RunReport } from '@/core';
+import {
+  delayWords,
+  rateWords,
+  troubleWords,
+  UNKNOWN_WORDS,
+  type ClientTrouble,
+  type LossSummary,
+  type RunReport,
+} from '@/core';
 
 const KIND_WORDS: Record<LossSummary['kind'], string> = {
   stamp: 'UDP packets (STAMP, RFC 8762)',
@@ -25,12 +33,21 @@ export function RunPaced({ paced }: { readonly paced: RunReport['paced'] }) {
 }
 
 /** What numbered packets say of loss; where none were sent, why it is not known. */
-export function RunLoss({ loss }: { readonly loss: LossSummary | null }) {
+export function RunLoss({
+  loss,
+  trouble,
+}: {
+  readonly loss: LossSummary | null;
+  readonly trouble: ClientTrouble | null;
+}) {
   if (loss === null)
     return (
       <p className="mt-4 text-[0.9rem]">
         <span className="text-quiet">loss</span> {UNKNOWN_WORDS}
-        <span className="text-quiet"> · TCP hides it; it takes UDP, which this run did not have</span>
+        <span className="text-quiet">
+          {' '}
+          · {trouble === null ? 'TCP hides it; it takes UDP, which this run did not have' : troubleWords(trouble)}
+        </span>
       </p>
     );
   return (

@@ -1,4 +1,4 @@
-import { FULL_SET, linkKindWords, yardstickBps, type LinkKind } from '@/core';
+import { FULL_SET, linkKindWords, troubleWords, yardstickBps, type LinkKind } from '@/core';
 import type { RunPage } from '@/services';
 import { Notice } from '../parts/notice';
 import { WallTime } from '../parts/wall-time';
@@ -102,6 +102,18 @@ export function RunView({ page, actions, shared = false }: RunViewProps) {
           {set !== null && <RunSetSection set={set} runId={run.id} links={!shared} />}
           {together.length > 1 && <RunTogether runs={together} runId={run.id} links={!shared} />}
           {report !== null && <RunCopyTime rates={page.ratesOfMonth} />}
+          {page.troubles.length > 0 && (
+            <section aria-label="Trouble">
+              <h2 className="mb-2 font-semibold">What the device could not do</h2>
+              <ul className="list-disc space-y-1 pl-5 text-[0.9rem]">
+                {page.troubles.map((trouble) => (
+                  <li key={trouble.code + trouble.detail} className="break-words">
+                    {troubleWords(trouble).replace(/^./, (letter) => letter.toUpperCase())}.
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
           <RunConditionsList run={run} hasSamples={strip !== null} offersSamples={!shared} />
           {actions === null && run.notes !== '' && (
             <section aria-label="Notes">

@@ -1,5 +1,13 @@
 import { z } from 'zod';
-import { PHASES, PROFILE_NAMES, type RunSamples } from '@/core';
+import {
+  DOWNLOAD_READERS,
+  LONGEST_DETAIL,
+  MOST_TROUBLES,
+  PHASES,
+  PROFILE_NAMES,
+  TROUBLE_CODES,
+  type RunSamples,
+} from '@/core';
 import { kernelSightingSchema, peerLoadSchema } from '../peer/sighting-schemas';
 
 /** Bounds far above any honest run (an hour of probes at 20 a second), so that nobody can fill the disk. */
@@ -39,6 +47,13 @@ const udpSchema = z
     'each packet needs a send time, a round trip or null, and a reflected number or null',
   );
 
+const troubleSchema = z.strictObject({
+  code: z.enum(TROUBLE_CODES),
+  detail: z.string().max(LONGEST_DETAIL),
+  count: z.number().int().positive(),
+  atMs: time,
+});
+
 const clientSchema = z.strictObject({
   wallMs: time,
   wallSpanMs: time,
@@ -49,6 +64,9 @@ const clientSchema = z.strictObject({
     .strictObject({ downBytes: z.number(), upBytes: z.number(), overMs: z.number().nonnegative() })
     .nullable(),
   powerSaving: z.string().max(200).nullable(),
+  clockStepMs: z.number().positive().max(1000).nullable().optional(),
+  reader: z.enum(DOWNLOAD_READERS).optional(),
+  troubles: z.array(troubleSchema).max(MOST_TROUBLES).optional(),
 });
 
 /** Raw samples as a client hands them in. Counters and clocks that go backwards are refused. */

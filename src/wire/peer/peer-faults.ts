@@ -60,6 +60,11 @@ export const PEER_FAULTS = {
     title: 'Stream number malformed',
     sentence: 'The stream must be a whole number from 0 to 15. Correct the request.',
   },
+  'bytes-malformed': {
+    status: 400,
+    title: 'Number of bytes malformed',
+    sentence: 'The bytes of a download must be a whole number from 1 to 999999999999. Correct the request.',
+  },
   'peer-busy': {
     status: 503,
     title: 'Peer busy',

@@ -16,7 +16,7 @@ import {
   openPresence,
   type ConsoleContext,
 } from '@/services';
-import { openStore, type StoredRun } from '@/store';
+import { NEW_DEVICE, openStore, STARTED_RUN, type StoredRun } from '@/store';
 import { readSigningKey } from '@/wire/ticket';
 import { STANDING_PATH } from '@/wire/device';
 import { newDataFolder, startProgram, type Program } from '../e2e/program';
@@ -44,21 +44,19 @@ async function fill(data: string, runs: number): Promise<void> {
   const device = (index: number) => ({ id: `device-${index}`, name: `Device ${String(index).padStart(2, '0')}` });
   for (let index = 0; index < DEVICES; index += 1)
     await store.sites.saveDevice({
-      ...{ ...device(index), siteId, spotId: null, link: LINKS[0]!, kind: null, notes: '', simulated: false },
+      ...{ ...NEW_DEVICE, ...device(index), siteId, spotId: null, link: LINKS[0]! },
     });
   const line = { idleMs: 15, jitterMs: 0.4 };
   const direction = { rateBps: 486e6, queueMs: 25, swing: 0.01, dips: 0 };
   const samples = simulateSamples({ ...line, down: direction, up: direction }, seededRandom(1));
   const base: StoredRun = {
+    ...STARTED_RUN,
     ...{ id: '', siteId, deviceId: '', peerId: 'p', lineId: null, deviceName: '', spotName: null, peerName: 'peer' },
     ...{ lineName: null, reach: 'local', link: LINKS[0]!, linkKind: '', plan: null, profile: 'standard' },
-    ...{ practice: false, demo: false, status: 'running', reason: null, startedAtMs: 0, lastSeenAtMs: 0 },
-    ...{ endedAtMs: null, sameMachine: false, ipVersion: 4, pageHiddenMs: 0, peerLinkBps: null },
-    ...{ otherPeerThanUsual: false, userAgent: null, methodVersion: null, verdict: null, downBps: null, upBps: null },
-    ...{ idleMs: null, addedMs: null, report: null, brief: null, sketch: null, setId: '', askedBy: null },
-    ...{ together: null, told: [], noticed: [], notes: '', shareNumber: null },
+    ...{ practice: false, startedAtMs: 0, lastSeenAtMs: 0, sameMachine: false, ipVersion: 4, setId: '' },
+    ...{ told: [], noticed: [] },
   };
-  const figures = figureColumns(reportOf(samples, conditionsOf(base)));
+  const figures = figureColumns(reportOf(samples, conditionsOf(base)), base);
   const template = { ...base, id: 'template', setId: 'template', linkKind: 'template' };
   await store.runs.insert(template);
   await store.runs.end('template', { ...figures, status: 'finished', reason: null, endedAtMs: 1 }, null);

@@ -1,10 +1,12 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { generateKeyPairSync, randomBytes, randomUUID } from 'node:crypto';
 import { closeSync, mkdtempSync, openSync, readFileSync, rmSync, writeFileSync, writeSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { WebSocket } from 'ws';
 import { PEER_PATHS, type SessionOpened } from '@/wire';
 import { publicKeyText, signTicket } from '@/wire/ticket';
+import type { PeerSettings } from '@/programs/peer-main';
 import { ended } from '../net/command';
 
 /** A server that a client pulls from and pushes to. */
@@ -70,9 +72,11 @@ export async function startNginx(port: number, sendfile: boolean): Promise<Serve
 /** The peer as it ships, with a ticketed session whose control connection is open. */
 export async function startPeer(port: number): Promise<ServerUnderTest & { openSession(): Promise<WebSocket> }> {
   const { privateKey, publicKey } = generateKeyPairSync('ed25519');
-  const settings = {
-    ...{ name: 'bench', host: '127.0.0.1', port, trust: [publicKeyText(publicKey)] },
+  const folder = mkdtempSync(join(tmpdir(), 'bent-straw-bench-'));
+  const settings: PeerSettings = {
+    ...{ name: 'bench', host: '127.0.0.1', port, trust: [publicKeyText(publicKey)], tls: null },
     ...{ consolePort: null, mostSessions: 128, udp: null, channelPorts: null },
+    identityFile: join(folder, 'peer-key.pem'),
   };
   const child: ChildProcess = spawn(process.execPath, ['dist/peer-main.js', JSON.stringify(settings)], {
     stdio: 'inherit',
@@ -83,7 +87,8 @@ export async function startPeer(port: number): Promise<ServerUnderTest & { openS
     const nowMs = Date.now();
     const ticket = signTicket(
       {
-        ...{ id: randomUUID(), runId: 'bench', deviceId: 'bench', directions: ['down', 'up'] },
+        // Each a device of its own: a new ticket of the same one ends what that still holds.
+        ...{ id: randomUUID(), runId: 'bench', deviceId: randomUUID(), peerKey: null, directions: ['down', 'up'] },
         limits: { seconds: 3600, bytes: 1e15, streams: 16 },
         ...{ issuedAtMs: nowMs, expiresAtMs: nowMs + 60_000 },
       },

@@ -220,17 +220,21 @@ export async function unshapedTable(runs: number): Promise<void> {
     'up, Gb/s',
     'wanted',
     'delay added down, ms',
+    'said to be limited by the device',
   ]);
-  for (const client of CLIENTS) {
+  const clients: readonly ClientName[] = ['Chromium', 'Firefox', 'WebKit', 'Node'];
+  for (const client of clients.filter((name) => (process.env['LAB_CLIENT'] ?? name) === name)) {
     const done = await watchedRuns({}, client, runs);
+    const limited = done.runs.filter(({ samples }) => flagsOf(samples).some(({ code }) => code === 'device-limited'));
     const gbps = (way: 'down' | 'up') =>
       medianOf(done.runs.map(({ report }) => (report[way].rate?.steadyBps ?? 0) / 1e9));
     table.row(
       client,
       gbps('down'),
       gbps('up'),
-      client === 'Node' ? '8' : '5 and 2.5',
+      client === 'Node' ? '8' : client === 'Chromium' ? '5 and 2.5' : '–',
       medianOf(done.runs.map(({ report }) => report.down.addedMs)),
+      `${limited.length} of ${done.runs.length}`,
     );
   }
   await onBench({}, 'Node', async ({ line, program, client }) => {

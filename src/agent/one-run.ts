@@ -33,8 +33,9 @@ function handInOf(news: Exclude<RunNews, { kind: 'progress' }>, agentVersion: st
     pageHiddenMs: 0,
     userAgent: `bent-straw-agent/${agentVersion} node/${process.versions.node}`,
   };
-  if (news.kind === 'finished') return { outcome: 'finished', samples: news.samples, facts };
-  return { outcome: 'unfinished', reason: news.reason, samples: news.samples, facts };
+  if (news.kind === 'finished')
+    return { outcome: 'finished', samples: news.samples, facts: { ...facts, receipt: news.receipt } };
+  return { outcome: 'unfinished', reason: news.reason, samples: news.samples, facts: { ...facts, receipt: null } };
 }
 
 /** One run against a peer of the console's, handed in. Throws AgentFault when there is no result. */

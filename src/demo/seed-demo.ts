@@ -9,7 +9,7 @@ import {
   type Plan,
 } from '@/core';
 import { conditionsOf, figureColumns, firstJoinCode, type ConsoleContext } from '@/services';
-import type { StoredPeer, StoredRun } from '@/store';
+import { NEW_DEVICE, NEW_LINE, NEW_PEER, NEW_PLAN, STARTED_RUN, type StoredPeer, type StoredRun } from '@/store';
 import { DEMO_PORTS } from '@/programs/demo-ports';
 import {
   MILL_LANE,
@@ -76,12 +76,12 @@ async function seedOffice(
   const lineId = newId();
   const { line } = office;
   await sites.saveSite({ id: siteId, name: office.name, ...firstJoinCode(nowMs), demo: true, removedAtMs: null });
-  await sites.saveLine({ id: lineId, siteId, name: line.name, provider: line.provider });
-  await sites.savePlan({ ...planOf(line), id: newId(), lineId, validFromMs: nowMs - 400 * DAY_MS });
+  await sites.saveLine({ ...NEW_LINE, id: lineId, siteId, name: line.name, provider: line.provider });
+  await sites.savePlan({ ...NEW_PLAN, ...planOf(line), id: newId(), lineId, validFromMs: nowMs - 400 * DAY_MS });
   await sites.saveLineSwitch({ id: newId(), siteId, lineId, atMs: nowMs - 400 * DAY_MS });
   const peer = (name: string, reach: StoredPeer['reach'], address: string, more: Partial<StoredPeer> = {}) => ({
-    ...{ id: newId(), siteId, name, reach, address, practice: reach !== 'local', pinned: false },
-    ...{ publicKey: null, otherKey: null, farSiteId: null },
+    ...NEW_PEER,
+    ...{ id: newId(), siteId, name, reach, address, practice: reach !== 'local' },
     ...more,
   });
   const peers = {
@@ -100,7 +100,7 @@ async function seedOffice(
     seeded[key] = { id: newId(), device };
     const { name, kind, link, notes = '' } = device;
     const [id, spotId, simulated] = [seeded[key].id, spots.get(device.spot)!, device.plays !== undefined];
-    await sites.saveDevice({ id, siteId, spotId, name, kind, link, notes, simulated });
+    await sites.saveDevice({ ...NEW_DEVICE, id, siteId, spotId, name, kind, link, notes, simulated });
   }
   return { siteId, lineId, line, peers, devices: seeded };
 }
@@ -157,16 +157,14 @@ function startedRun({ own, far, demoRun, id, setId, startMs }: StartedFacts): St
   const peer = own.peers[reach];
   const plan = planOf(own.line);
   return {
+    ...STARTED_RUN,
     ...{ id, siteId: own.siteId, deviceId, peerId: peer.id, lineId: reach === 'local' ? null : own.lineId },
     ...{ deviceName: device.name, spotName: device.spot, peerName: peer.name },
     lineName: reach === 'local' ? null : own.line.name,
     ...{ reach, link, linkKind: linkKindOf(link), profile: 'standard', practice: false, demo: true },
     plan: reach === 'local' ? null : reach === 'internet' ? plan : planThroughTunnel(plan, planOf(far.line)),
-    ...{ peerLinkBps: null, otherPeerThanUsual: false, status: 'running', reason: null },
-    ...{ startedAtMs: startMs, lastSeenAtMs: startMs, endedAtMs: null, sameMachine: false, ipVersion: 4 },
-    ...{ pageHiddenMs: 0, userAgent: 'made-up demo data', methodVersion: null, verdict: null },
-    ...{ downBps: null, upBps: null, idleMs: null, addedMs: null, report: null, brief: null, sketch: null },
-    ...{ setId, askedBy: null, together: null, told: [], noticed: [], notes: '', shareNumber: null },
+    ...{ startedAtMs: startMs, lastSeenAtMs: startMs, sameMachine: false, ipVersion: 4 },
+    ...{ userAgent: 'made-up demo data', setId, told: [], noticed: [] },
   };
 }
 
@@ -181,7 +179,7 @@ function endedRun(run: StoredRun, { line, ends }: DemoRun, random: () => number)
   const finished: StoredRun = {
     ...run,
     ...{ status: 'finished', reason: null, endedAtMs: run.startedAtMs + endMs },
-    ...figureColumns(reportOf(whole, conditionsOf(run))),
+    ...figureColumns(reportOf(whole, conditionsOf(run)), run),
     sketch: sketchOf(stripDataOf(whole)),
   };
   return { run: finished, samples: whole };

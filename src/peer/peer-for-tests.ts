@@ -48,7 +48,9 @@ export async function startTestPeer({
       {
         id: randomUUID(),
         runId: 'run',
-        deviceId: 'device',
+        // Each a device of its own: a new ticket of the same one ends what that still holds.
+        deviceId: randomUUID(),
+        peerKey: null,
         directions: ['down', 'up'],
         limits: { seconds: 30, bytes: 1e9, streams: 2 },
         issuedAtMs: wallMs,

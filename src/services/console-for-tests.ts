@@ -2,9 +2,16 @@ import { generateKeyPairSync } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { seededRandom, type RunSamples } from '@/core';
+import {
+  finalBytes,
+  seededRandom,
+  type CounterSeries,
+  type DirectionReceipt,
+  type Receipt,
+  type RunSamples,
+} from '@/core';
 import { simulateSamples, type SimulatedLine } from '@/demo';
-import { openStore } from '@/store';
+import { NEW_PEER, openStore } from '@/store';
 import {
   deviceFormSchema,
   type ConsoleFaultCode,
@@ -16,7 +23,7 @@ import {
   type RunGrant,
   type StartRun,
 } from '@/wire';
-import { publicKeyText } from '@/wire/ticket';
+import { publicKeyText, signReceipt, type TicketClaims } from '@/wire/ticket';
 import type { Role } from './access';
 import { openPresence, type ConsoleContext } from './console-context';
 import { handInRun } from './hand-in-run';
@@ -27,6 +34,8 @@ import type { Visitor } from './visitor';
 
 const START_MS = Date.UTC(2026, 10, 24, 9, 0, 0);
 const { privateKey, publicKey } = generateKeyPairSync('ed25519');
+/** Of all peers of a test. */
+export const PEER_KEYS = generateKeyPairSync('ed25519');
 
 /** A console over a real database in a folder of its own, with a clock that tests move. */
 export async function openTestConsole() {
@@ -92,10 +101,39 @@ export async function furnish(console: TestConsole): Promise<{ siteId: string; c
     name: 'Hilltop exchange',
     reach: 'internet',
     address: ':4871',
+    ...NEW_PEER,
     practice: true,
-    ...{ pinned: false, publicKey: null, otherKey: null, farSiteId: null },
   });
+  for (const { id } of await console.context.store.sites.peersOf(site.id))
+    await console.context.store.sites.saveKeys(id, { publicKey: publicKeyText(PEER_KEYS.publicKey), otherKey: null });
   return { siteId: site.id, code: site.joinCode };
+}
+
+/** What an honest peer would have seen of these samples. */
+export function honestReceipt(samples: RunSamples, { ticket }: Pick<RunGrant, 'ticket'>): Receipt {
+  const claims = JSON.parse(Buffer.from(ticket.split('.')[0]!, 'base64url').toString()) as TicketClaims;
+  const moved = (...series: readonly (CounterSeries | null)[]): DirectionReceipt => ({
+    bytes: series.reduce((sum, each) => sum + (finalBytes(each) ?? 0), 0),
+    activeMs: series.reduce((sum, each) => sum + (each === null ? 0 : each.atMs.at(-1)! - each.atMs[0]!), 0),
+    streams: [],
+  });
+  return {
+    ...{ session: 'session', runId: claims.runId, ticketId: claims.id, openedMs: 0, endedMs: 20_000 },
+    ...{ down: moved(samples.download, samples.bothDown), up: moved(samples.upload, samples.bothUp) },
+    ...{ echoes: samples.probes.sentMs.length, sameMachine: false, ipVersion: 4, minRttMs: null, otherSessions: 0 },
+  };
+}
+
+/** A finished run as it is handed in, with what the peer signed. */
+export function handedIn(
+  samples: RunSamples,
+  grant: Pick<RunGrant, 'ticket'>,
+  facts: Partial<RunFacts> = {},
+  receipt: Partial<Receipt> = {},
+): HandIn {
+  const signed = { ...honestReceipt(samples, grant), sameMachine: facts.sameMachine ?? false, ...receipt };
+  const text = signReceipt(signed, PEER_KEYS.privateKey);
+  return { outcome: 'finished', samples, facts: { ...FACTS, sameMachine: false, ...facts, receipt: text } };
 }
 
 /** Asks for a run that nothing stands in the way of. */
@@ -135,7 +173,7 @@ export async function measured(
   if (!run.ok) throw new Error(run.fault.code);
   const { runId, runKey } = run.value;
   const samples = simulateSamples(line, seededRandom(5));
-  await handInRun(console.context, runId, runKey, { ...finished(samples), facts: { ...FACTS, ...facts } });
+  await handInRun(console.context, runId, runKey, handedIn(samples, run.value, facts));
   return run.value;
 }
 
@@ -166,6 +204,7 @@ export const FACTS = {
   pageHiddenMs: 0,
   peerLinkBps: null,
   userAgent: 'test',
+  receipt: null,
 } as const;
 
 export function finished(samples: RunSamples): HandIn {

@@ -1,4 +1,4 @@
-import type { Device } from '@/store';
+import { NEW_DEVICE, type Device } from '@/store';
 import { type ConsoleFaultCode, type DeviceForm, done, failed, linkOfForm, type Outcome } from '@/wire';
 import type { ConsoleContext } from './console-context';
 import { spotNamed } from './spot-named';
@@ -18,7 +18,8 @@ export async function saveDevice(
   if (namesake !== undefined && namesake.id !== deviceId)
     return failed('name-taken', { what: 'device', name: form.name });
   const device: Device = {
-    ...{ id: existing?.id ?? context.newId(), siteId, name: form.name, simulated: existing?.simulated ?? false },
+    ...(existing ?? NEW_DEVICE),
+    ...{ id: existing?.id ?? context.newId(), siteId, name: form.name },
     ...{ spotId: await spotNamed(context, siteId, form.spotName), kind: form.kind, notes: form.notes },
     link: linkOfForm(form),
   };

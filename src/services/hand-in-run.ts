@@ -1,5 +1,7 @@
 import {
   briefOf,
+  evidenceOf,
+  isOneFigure,
   RUN_PROFILES,
   reportOf,
   sentenceOf,
@@ -7,6 +9,8 @@ import {
   stripDataOf,
   yardstickBps,
   UNFINISHED_REASONS,
+  type DirectionReport,
+  type Receipt,
   type RunConditions,
   type RunReport,
   type RunSamples,
@@ -24,6 +28,7 @@ import {
 } from '@/wire';
 import type { ConsoleContext } from './console-context';
 import { provesIt } from './proofs';
+import { takeReceipt } from './take-receipt';
 
 /** The conditions of a stored run, as core needs them. */
 export function conditionsOf(run: StoredRun): RunConditions {
@@ -39,16 +44,25 @@ export function conditionsOf(run: StoredRun): RunConditions {
     peerLinkBps: run.practice ? null : run.peerLinkBps,
     otherPeerThanUsual: run.otherPeerThanUsual,
     told: run.told,
+    together: run.together !== null,
+    limitBytes: RUN_PROFILES[run.profile].limits.bytes,
+    // Absent in runs from before there were receipts.
+    ...(run.receipt !== null && { receipt: run.receipt.receipt }),
   };
 }
 
+/** A figure to go by; null where nothing was measured, or what was is a range. */
+const oneFigure = ({ rate }: DirectionReport) => (rate !== null && isOneFigure(rate) ? rate.steadyBps : null);
+
 /** The columns that the board and the ledger go by. */
-export function figureColumns(report: RunReport) {
+export function figureColumns(report: RunReport, { together, practice }: Pick<StoredRun, 'together' | 'practice'>) {
+  const flags = report.fitness.map(({ code }) => code);
   return {
     methodVersion: report.methodVersion,
     verdict: report.verdict,
-    downBps: report.down.rate?.steadyBps ?? null,
-    upBps: report.up.rate?.steadyBps ?? null,
+    evidence: evidenceOf({ together: together !== null, practice, flags }),
+    downBps: oneFigure(report.down),
+    upBps: oneFigure(report.up),
     idleMs: report.idleDelay?.medianMs ?? null,
     addedMs: report.bloat?.addedMs ?? null,
     report,
@@ -87,31 +101,35 @@ function missingFigure(report: RunReport, { profile }: RunSamples): UnfinishedRe
   return null;
 }
 
-function endingOf(run: StoredRun, handIn: HandIn, nowMs: number): RunEnding {
+function endingOf(run: StoredRun, handIn: HandIn, receipt: Receipt | null, nowMs: number): RunEnding {
   const { facts, samples } = handIn;
   const seen =
     facts === null
       ? {}
       : {
-          sameMachine: facts.sameMachine,
-          ipVersion: facts.ipVersion,
+          // What the peer signed for goes before what the client says.
+          sameMachine: receipt?.sameMachine ?? facts.sameMachine,
+          ipVersion: receipt?.ipVersion ?? facts.ipVersion,
           pageHiddenMs: facts.pageHiddenMs,
           userAgent: facts.userAgent,
           peerLinkBps: facts.peerLinkBps,
         };
+  // By the client's monotonic clock: a wall clock that was set meanwhile has no part in it.
   const measuredMs = samples?.phases.at(-1)?.toMs ?? null;
-  const endedAtMs = measuredMs === null ? nowMs : Math.min(nowMs, run.startedAtMs + measuredMs);
+  const endedAtMs = measuredMs === null ? Math.max(run.startedAtMs, nowMs) : run.startedAtMs + measuredMs;
   if (handIn.outcome === 'unfinished') return unfinished(run, handIn.reason, endedAtMs, seen, samples);
 
-  const report = reportOf(handIn.samples, conditionsOf({ ...run, ...seen }));
+  const signed = { receipt: { receipt } };
+  const report = reportOf(handIn.samples, conditionsOf({ ...run, ...seen, ...signed }));
   const missing = missingFigure(report, handIn.samples);
   if (missing !== null) return unfinished(run, missing, endedAtMs, seen, samples);
   return {
     ...seen,
+    ...signed,
     status: 'finished',
     reason: null,
     endedAtMs,
-    ...figureColumns(report),
+    ...figureColumns(report, run),
     sketch: sketchOf(stripDataOf(handIn.samples)),
   };
 }
@@ -171,7 +189,8 @@ export async function handInRun(
     const samples = handIn.samples !== null && handIn.samples.phases.length > 0 ? handIn.samples : null;
     try {
       const practice = run.practice || (await isPlayed(context, run, handIn));
-      const ending = endingOf({ ...run, practice }, handIn, context.wallMs());
+      const receipt = handIn.outcome === 'finished' ? await takeReceipt(context, run, handIn.facts.receipt) : null;
+      const ending = endingOf({ ...run, practice }, handIn, receipt, context.wallMs());
       await runs.end(runId, { ...ending, practice }, samples);
       context.changes.tell();
     } catch (error) {

@@ -2,7 +2,7 @@ import { proposedDevice, type Link, type ProposedDevice, type Reach } from '@/co
 import type { StoredPeer } from '@/store';
 import { type ConsoleFaultCode, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from './console-context';
-import { peerFor } from './peer-choice';
+import { peerFor, usualPeerId } from './peer-choice';
 import { admit, type Visitor } from './visitor';
 
 /** What the device page needs to be filled in already. */
@@ -32,7 +32,7 @@ async function noticesOf(context: ConsoleContext, siteId: string, peers: readonl
   const running = (await runs.running()).filter((run) => run.siteId === siteId);
   const notices = running.map((run) => `${run.deviceName} is measuring now. What would halve it waits for its turn.`);
   for (const reach of FARTHEST_FIRST) {
-    const usualId = await runs.usualPeerId(siteId, reach);
+    const usualId = await usualPeerId(context, siteId, reach, peers);
     const [usual, peer] = [peers.find(({ id }) => id === usualId), await peerFor(context, siteId, reach)];
     if (usual !== undefined && peer !== null && usual.id !== peer.id)
       notices.push(`Runs of reach ${reach} went to ${usual.name} before; now they go to ${peer.name}.`);

@@ -1,5 +1,5 @@
 import type { Plan } from '@/core';
-import type { Line, RemovedLine, StoredPlan } from '@/store';
+import { NEW_LINE, NEW_PLAN, type Line, type RemovedLine, type StoredPlan } from '@/store';
 import { type ConsoleFaultCode, done, failed, type LineForm, type Outcome } from '@/wire';
 import type { ConsoleContext } from './console-context';
 import { planOfRow } from './plan-of-row';
@@ -27,7 +27,10 @@ export async function saveLine(
   const namesake = lines.find((line) => line.name.toLocaleLowerCase() === form.lineName.toLocaleLowerCase());
   if (namesake !== undefined && namesake.id !== lineId)
     return failed('name-taken', { what: 'line', name: form.lineName });
-  const line: Line = { id: existing?.id ?? context.newId(), siteId, name: form.lineName, provider: form.provider };
+  const line: Line = {
+    ...(existing ?? NEW_LINE),
+    ...{ id: existing?.id ?? context.newId(), siteId, name: form.lineName, provider: form.provider },
+  };
   const nowMs = context.wallMs();
   const inForce = existing === undefined ? null : await sites.planAt(existing.id, nowMs);
   if (form.shown !== shownLine(existing ?? null, planOfRow(inForce))) return failed('changed-meanwhile');
@@ -36,6 +39,7 @@ export async function saveLine(
   const replaced = existing === undefined ? null : await sites.planFrom(existing.id, validFromMs);
   const bps = (mbps: number | null) => (mbps === null ? null : mbps * 1e6);
   const plan: StoredPlan = {
+    ...NEW_PLAN,
     id: replaced?.id ?? context.newId(),
     lineId: line.id,
     name: form.lineName,

@@ -1,4 +1,4 @@
-import type { Site } from '@/store';
+import { NEW_PEER, type Site } from '@/store';
 import { type ConsoleFaultCode, done, failed, type Outcome } from '@/wire';
 import { firstJoinCode } from './access';
 import type { ConsoleContext } from './console-context';
@@ -29,8 +29,8 @@ export async function saveOffice(
   await sites.saveSite({ ...site, name });
   if (all.length === 0)
     await sites.savePeer({
+      ...NEW_PEER,
       ...{ id: context.newId(), siteId: site.id, name: 'this machine', reach: 'local', address: SAME_ORIGIN },
-      ...{ practice: false, pinned: false, publicKey: null, otherKey: null, farSiteId: null },
     });
   return done({ ...site, name });
 }

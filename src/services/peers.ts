@@ -1,4 +1,4 @@
-import type { StoredPeer } from '@/store';
+import { NEW_PEER, type StoredPeer } from '@/store';
 import { type ConsoleFaultCode, done, failed, type Outcome, type PeerForm } from '@/wire';
 import type { ConsoleContext } from './console-context';
 
@@ -18,9 +18,11 @@ export async function savePeer(
   // Another address is another place: what was known of the peer there no longer holds.
   const same = existing?.address === address ? existing : undefined;
   const peer: StoredPeer = {
+    ...NEW_PEER,
     ...{ id: existing?.id ?? context.newId(), siteId, name: form.name, reach: form.reach, address },
     ...{ practice: same?.practice ?? false, publicKey: same?.publicKey ?? null, otherKey: same?.otherKey ?? null },
     pinned: existing?.reach === form.reach ? existing.pinned : false,
+    pinnedAtMs: existing?.reach === form.reach ? existing.pinnedAtMs : null,
     farSiteId: form.reach === 'tunnel' && form.farSiteId !== siteId ? form.farSiteId : null,
   };
   await sites.savePeer(peer);
@@ -30,7 +32,7 @@ export async function savePeer(
 /** Runs of its reach go to this peer from now on, so that they compare. */
 export async function pinPeer(context: ConsoleContext, peerId: string): Promise<void> {
   const peer = await context.store.sites.peer(peerId);
-  if (peer !== null) await context.store.sites.pinPeer(peer);
+  if (peer !== null) await context.store.sites.pinPeer(peer, context.wallMs());
 }
 
 /** Takes the key that a peer shows now for its own; the one before is forgotten. */

@@ -35,7 +35,7 @@ export async function* recompute(
       yield { run, status: 'no-samples', changes: [] };
       continue;
     }
-    const figures = figureColumns(reportOf(samples, conditionsOf(stored)));
+    const figures = figureColumns(reportOf(samples, conditionsOf(stored)), stored);
     const changes = COMPARED.flatMap((what) =>
       stored[what] === figures[what] ? [] : [{ what, before: stored[what], after: figures[what] }],
     );

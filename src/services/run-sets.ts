@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import { judgeSet, steadyLink, USUAL_FULL_FROM, type SetJudgement } from '@/core';
+import { judgeSet, judgesItsPath, steadyLink, USUAL_FULL_FROM, type SetJudgement } from '@/core';
 import type { SetRun, StoredRun } from '@/store';
 import type { ConsoleContext } from './console-context';
 
@@ -9,7 +9,18 @@ const SET_LIFE_MS = 12 * 3600_000;
 /** What has to be the same for two runs to belong to one set. */
 type SetConditions = Pick<
   StoredRun,
-  'siteId' | 'deviceId' | 'peerId' | 'lineId' | 'reach' | 'link' | 'plan' | 'spotName' | 'profile' | 'together' | 'told'
+  | 'siteId'
+  | 'deviceId'
+  | 'peerId'
+  | 'lineId'
+  | 'reach'
+  | 'link'
+  | 'linkKind'
+  | 'plan'
+  | 'spotName'
+  | 'profile'
+  | 'together'
+  | 'told'
 >;
 
 function sameConditions(one: SetConditions, other: SetConditions): boolean {
@@ -25,23 +36,28 @@ function sameConditions(one: SetConditions, other: SetConditions): boolean {
  * everything else was the same too; null when it begins a new one.
  */
 export async function continuedSet(context: ConsoleContext, run: SetConditions, nowMs: number): Promise<string | null> {
-  const last = await context.store.runs.lastFinishedOf(run.siteId, run.deviceId, run.reach);
+  const last = await context.store.runs.lastFinishedOf(run.siteId, run.deviceId, run.linkKind, run.reach);
   if (last === null || nowMs - last.startedAtMs > SET_LIFE_MS || !sameConditions(run, last)) return null;
   return last.setId;
 }
+
+/** Why a run of a set may have no verdict at all, the gravest first. */
+const VOIDING = ['same-machine', 'not-credible', 'shared-on-purpose'] as const;
 
 /** Judges finished runs of one set, the newest last; null when the newest has no figures. */
 export function judgedSet(runs: readonly SetRun[]): SetJudgement | null {
   const newest = runs.at(-1);
   if (newest === undefined || newest.brief === null) return null;
-  const { reach, plan, practice, brief } = newest;
+  const { reach, plan, evidence, brief } = newest;
   return judgeSet(
-    runs.map(({ downBps, upBps, addedMs, brief }) => ({ downBps, upBps, addedMs, flags: brief?.flags ?? [] })),
+    runs.map(({ downBps, upBps, addedMs, brief }) => ({
+      ...{ downBps, upBps, addedMs, flags: brief?.flags ?? [] },
+      ...{ flagsDown: brief?.flagsDown, flagsUp: brief?.flagsUp },
+    })),
     {
       reach,
       plan,
-      // Behind a practice line the peer always sees this machine; see conditionsOf.
-      sameMachine: (newest.sameMachine ?? false) && !practice,
+      voidedBy: judgesItsPath(evidence) ? null : (VOIDING.find((code) => brief.flags.includes(code)) ?? 'same-machine'),
       fullFrom: plan?.fullFrom ?? USUAL_FULL_FROM,
       yardstickBps: { down: brief.downYardstickBps, up: brief.upYardstickBps },
     },

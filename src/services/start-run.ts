@@ -9,13 +9,13 @@ import {
   type Plan,
   type TurnNeed,
 } from '@/core';
-import type { Device, Line, Site, StoredPeer } from '@/store';
+import { NEW_DEVICE, STARTED_RUN, type Device, type Line, type Site, type StoredPeer } from '@/store';
 import { type ConsoleFaultCode, done, failed, type Outcome, type RunGrant, type StartRun } from '@/wire';
 import { signTicket } from '@/wire/ticket';
 import type { ConsoleContext } from './console-context';
 import { peerBaseUrl } from './peer-address';
 import { crossingOf, type Crossing } from './line-choice';
-import { peerFor } from './peer-choice';
+import { peerFor, usualPeerId } from './peer-choice';
 import { proofOf } from './proofs';
 import { spotNamed } from './spot-named';
 import { continuedSet } from './run-sets';
@@ -40,7 +40,7 @@ async function deviceOf(context: ConsoleContext, { site, bound }: Admission, ord
   const namesake = devices.find((device) => device.name.toLocaleLowerCase() === name.toLocaleLowerCase());
   if (namesake !== undefined && namesake.id !== existing?.id) return failed('name-taken', { what: 'device', name });
   const spotId = await spotNamed(context, site.id, order.spotName);
-  const fresh = { id: context.newId(), siteId: site.id, kind: order.deviceKind, notes: '', simulated: false };
+  const fresh = { ...NEW_DEVICE, id: context.newId(), siteId: site.id, kind: order.deviceKind };
   const device: Device = { ...(existing ?? fresh), spotId, name, link: order.link };
   await sites.saveDevice(device);
   return done(device);
@@ -122,8 +122,9 @@ export async function grantRun(
 ): Promise<RunGrant> {
   const { runs } = context.store;
   const nowMs = context.wallMs();
-  const usualPeerId = await runs.usualPeerId(site.id, order.reach);
-  const runId = context.newId();
+  const usualId = await usualPeerId(context, site.id, order.reach, await context.store.sites.peersOf(site.id));
+  const [runId, ticketId] = [context.newId(), context.newId()];
+  const profile = RUN_PROFILES[order.profile];
   const conditions = {
     siteId: site.id,
     deviceId: device.id,
@@ -131,6 +132,7 @@ export async function grantRun(
     lineId: line?.id ?? null,
     reach: order.reach,
     link: order.link,
+    linkKind: linkKindOf(order.link),
     plan,
     spotName: order.spotName.trim() || null,
     profile: order.profile,
@@ -138,46 +140,29 @@ export async function grantRun(
     together,
   };
   await runs.insert({
+    ...STARTED_RUN,
     ...conditions,
     id: runId,
+    ticketId,
     setId: (await continuedSet(context, conditions, nowMs)) ?? runId,
     askedBy,
     noticed: order.noticed,
     deviceName: device.name,
     peerName: peer.name,
     lineName: line?.name ?? null,
-    linkKind: linkKindOf(order.link),
     practice: peer.practice,
-    peerLinkBps: null,
-    otherPeerThanUsual: usualPeerId !== null && usualPeerId !== peer.id,
-    demo: false,
-    status: 'running',
-    reason: null,
+    otherPeerThanUsual: usualId !== null && usualId !== peer.id,
     startedAtMs: nowMs,
     lastSeenAtMs: nowMs,
-    endedAtMs: null,
-    sameMachine: null,
-    ipVersion: null,
-    pageHiddenMs: 0,
-    userAgent: null,
-    methodVersion: null,
-    verdict: null,
-    downBps: null,
-    upBps: null,
-    idleMs: null,
-    addedMs: null,
-    report: null,
-    brief: null,
-    notes: '',
-    shareNumber: null,
-    sketch: null,
+    // Whatever is heard of it after that, its ticket is over.
+    untilMs: nowMs + profile.limits.seconds * 1000,
   });
   const yardstick = (direction: Direction) =>
     yardstickBps(yardstickOf({ reach: order.reach, direction, plan, ceiling: ceilingOfLink(order.link, 4) }));
-  const profile = RUN_PROFILES[order.profile];
   const ticket = signTicket(
     {
-      id: context.newId(),
+      id: ticketId,
+      peerKey: peer.publicKey,
       runId,
       deviceId: device.id,
       directions: ['down', 'up'],

@@ -3,15 +3,14 @@ import { PEER_PATHS } from '@/wire';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
 import { errorWords } from '../run/trouble-reports';
 import { readBody } from './read-body';
-import { nextRequestBytes, type RequestSizes } from './request-size';
 
 const RETRY_MS = 200;
 /**
  * An engine without a reader into a buffer of ours takes in as much as comes, however slowly the page reads: seconds of it
- * would wait inside the browser. There a request asks for so much, and the next one follows when that was read.
+ * would wait inside the browser. There a request asks for so much, and the next one follows when that was read: three
+ * of them are a second of what such an engine reads at best, and last for the whole of a slow direction without a gap.
  */
-const BOUNDED: RequestSizes = { smallest: 1024 * 1024, largest: 32 * 1024 * 1024, wantedMs: 1000 };
-const FIRST_BOUNDED = 4 * BOUNDED.smallest;
+const BOUNDED_BYTES = 64 * 1024 * 1024;
 
 interface Reading {
   readonly how: Exclude<DownloadReader, 'socket'>;
@@ -58,13 +57,10 @@ export function startDownload(
   const reading: Reading = { how, report, signal: ending.signal };
   const keepReading = async (stream: number) => {
     const url = peerUrl(peer, PEER_PATHS.down, stream);
-    let size = FIRST_BOUNDED;
+    const asked = how === 'byob' ? url : `${url}&bytes=${BOUNDED_BYTES}`;
     while (!ending.signal.aborted) {
-      const startedMs = performance.now();
-      const asked = how === 'byob' ? url : `${url}&bytes=${size}`;
-      if (await readStream(asked, reading, (count) => (bytes[stream]! += count)))
-        size = nextRequestBytes(size, performance.now() - startedMs, BOUNDED);
-      else await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
+      const whole = await readStream(asked, reading, (count) => (bytes[stream]! += count));
+      if (!whole) await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
     }
   };
   return {

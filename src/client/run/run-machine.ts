@@ -16,14 +16,15 @@ import {
 } from '@/core';
 import { paceUnderLoad } from './probe-pace';
 import { growPull } from './pull';
+import { rateBetween } from './rate-between';
 import { appendCounters, echoesSince, enterPhase, noteEcho, noteProbe, noteStreams, stretchPhase } from './run-log';
 import type { LoadDirection, Pull, RunEffect, RunEvent, RunLog, RunState, RunStep, SeriesName } from './run-state';
 
 type Measuring = Extract<RunState, { status: 'measuring' }>;
 type LoadPhase = Exclude<Phase, 'idle' | 'settle' | 'paced'>;
 
-/** The last UDP replies are waited for at most this long, ms. */
-const CLOSING_MS = 2500;
+/** The last UDP replies and the peer's receipt are waited for at most this long, ms. */
+const CLOSING_MS = 6000;
 
 const LOADS: Record<LoadPhase, readonly LoadDirection[]> = {
   download: ['download'],
@@ -129,7 +130,8 @@ function knowsEnough(log: RunLog, phase: LoadPhase, name: SeriesName, { steady }
   const offsetMs = offsetOf(name, log);
   const changesMs = log.streams.filter((change) => change.phase === phase).map(({ atMs }) => atMs - offsetMs);
   const fromMs = countedFromMs(startedMs, changesMs.slice(1), idleMs, steady);
-  if (series.atMs.at(-1)! - fromMs < leastCountedMs(idleMs, steady)) return false;
+  const countedMs = series.atMs.at(-1)! - fromMs;
+  if (countedMs < leastCountedMs(idleMs, steady, rateBetween(series, fromMs, series.atMs.at(-1)!))) return false;
   return isSettled(rateBins(series, RATE_BIN_MS, fromMs).bps, RATE_BIN_MS, steady);
 }
 

@@ -17,7 +17,13 @@ export type SeenByPeer = Pick<SessionOpened, 'sameMachine' | 'ipVersion'> & { re
 
 export type RunNews =
   | { readonly kind: 'progress'; readonly strip: StripData }
-  | { readonly kind: 'finished'; readonly samples: RunSamples; readonly seen: SeenByPeer }
+  /** `receipt`: what the peer signed for, as text; null when it did not come. */
+  | {
+      readonly kind: 'finished';
+      readonly samples: RunSamples;
+      readonly seen: SeenByPeer;
+      readonly receipt: string | null;
+    }
   | {
       readonly kind: 'failed';
       readonly reason: UnfinishedReason;
@@ -30,6 +36,7 @@ const PICTURE_MS = 100;
 /** A timer that is late by less than this is not worth a note. */
 const STALL_MS = 25;
 const COUNTS_PATIENCE_MS = 800;
+const RECEIPT_PATIENCE_MS = 2500;
 
 function paceOf(rateBps: number): UdpPace {
   return { packetsPerSecond: rateBps / 8 / PACED_BYTES, sizeBytes: PACED_BYTES };
@@ -55,6 +62,8 @@ export function startRun(
   let probe: PeerSocket | null = null;
   let udp: UdpProbing | null = null;
   let answerCounts: ((received: number | null) => void) | null = null;
+  let answerReceipt: ((receipt: string | null) => void) | null = null;
+  let receipt: string | null = null;
   const loads: Record<LoadDirection, Load | null> = { download: null, upload: null };
   let nextSequence = 0;
   let probeTimer: ReturnType<typeof setInterval> | undefined;
@@ -116,7 +125,7 @@ export function startRun(
     const gathered = ended ? samples() : null;
     step.effects.forEach(perform);
     if (gathered === null) return;
-    if (state.status === 'finished') report({ kind: 'finished', samples: gathered, seen: seen! });
+    if (state.status === 'finished') report({ kind: 'finished', samples: gathered, seen: seen!, receipt });
     if (state.status === 'failed') report({ kind: 'failed', reason: state.reason, samples: gathered, seen });
   };
 
@@ -135,8 +144,17 @@ export function startRun(
       control?.send(JSON.stringify({ kind: 'udp-counts' }));
     });
 
+  /** Tells the peer that the session is over, and asks what it signs for. */
+  const peerReceipt = () =>
+    new Promise<string | null>((resolve) => {
+      answerReceipt = resolve;
+      setTimeout(() => resolve(null), RECEIPT_PATIENCE_MS);
+      control?.send(JSON.stringify({ kind: 'receipt' }));
+    });
+
   const finishUdp = async () => {
     const series = await (udp?.finish(peerCounts, originMs) ?? Promise.resolve(null)).catch(() => null);
+    receipt = over() ? null : await peerReceipt();
     dispatch({ kind: 'udp-finished', udp: series, nowMs: nowMs() });
   };
 
@@ -176,6 +194,8 @@ export function startRun(
         return dispatch({ kind: 'peer-load', sample: message.sample });
       case 'udp-counts':
         return answerCounts?.(message.received);
+      case 'receipt':
+        return answerReceipt?.(message.receipt);
       case undefined:
     }
   };

@@ -1,3 +1,4 @@
+import type { RateEstimate } from '../rate/rate-estimate';
 import { rateWords, shareWords } from '../units/quantity-words';
 import type { KernelSighting } from './sightings';
 import type { FitnessInput } from './fitness-input';
@@ -5,8 +6,9 @@ import type { FitnessFlag } from './fitness-flag';
 
 /** Above this share of what the client can take in from itself, it is the client that is measured. */
 const SELF_READ_SHARE = 0.7;
-/** Share of the counted time in which the client's timer was late. */
+/** Share of the counted time in which the client's timer was late: half of it where the figure is unsettled as well. */
 const STALLED_SHARE = 0.2;
+const STALLED_SHARE_UNSETTLED = 0.1;
 /** Share of the sending time in which the receiver's window held the peer back. */
 const RECEIVER_LIMITED_SHARE = 0.4;
 const CLOCK_JUMP_MS = 500;
@@ -25,22 +27,35 @@ export function receiverLimitedShare(sightings: readonly KernelSighting[]): numb
   return busyMs === 0 ? null : limitedMs / busyMs;
 }
 
-function slownessFact({ samples, down, conditions }: FitnessInput): string | null {
+/** How much of a direction's counted time the device was too busy to keep time. Times on the run's clock. */
+function stalledShare({ samples }: FitnessInput, rate: RateEstimate, offsetMs: number): number {
+  const [fromMs, toMs] = [rate.countedFromMs + offsetMs, rate.countedToMs + offsetMs];
+  const stalledMs = (samples.client?.stalls ?? [])
+    .filter(({ atMs }) => atMs >= fromMs && atMs <= toMs)
+    .reduce((sum, { lateMs }) => sum + lateMs, 0);
+  return stalledMs / (toMs - fromMs);
+}
+
+function slownessFact(input: FitnessInput): string | null {
+  const { samples, down, up, conditions } = input;
   const { client, kernel } = samples;
   const limited = conditions.practice ? null : receiverLimitedShare(kernel);
   if (limited !== null && limited >= RECEIVER_LIMITED_SHARE)
     return `the peer had to wait for the device to take data in for ${shareWords(limited)} of the time`;
-  if (client === null || down === null) return null;
-  const { selfReadBps, stalls } = client;
-  if (selfReadBps !== null && down.steadyBps >= SELF_READ_SHARE * selfReadBps)
+  if (client === null) return null;
+  const { selfReadBps } = client;
+  if (selfReadBps !== null && down !== null && down.steadyBps >= SELF_READ_SHARE * selfReadBps)
     return `without any network this browser takes in ${rateWords(selfReadBps)}, hardly more than was measured`;
-  const stalledMs = stalls
-    .filter(({ atMs }) => atMs >= down.countedFromMs && atMs <= down.countedToMs)
-    .reduce((sum, { lateMs }) => sum + lateMs, 0);
-  const share = stalledMs / (down.countedToMs - down.countedFromMs);
-  return share >= STALLED_SHARE
-    ? `the device was too busy to keep time for ${shareWords(share)} of the download`
-    : null;
+  for (const [rate, offsetMs, name] of [
+    [down, 0, 'download'],
+    [up, samples.peerClockOffsetMs ?? 0, 'upload'],
+  ] as const) {
+    if (rate === null) continue;
+    const share = stalledShare(input, rate, offsetMs);
+    if (share >= (rate.settled ? STALLED_SHARE : STALLED_SHARE_UNSETTLED))
+      return `the device was too busy to keep time for ${shareWords(share)} of the ${name}`;
+  }
+  return null;
 }
 
 /** What the device, its page and its clock did to the run. */

@@ -1,10 +1,19 @@
-/** What a flag does: `voids` any verdict, `bars` the answer "not met" about the plan, or `weakens` it. */
-export type FitnessEffect = 'voids' | 'bars' | 'weakens';
+import type { Direction } from '../judge/plan';
+
+/**
+ * What a flag does: `voids` any verdict; `unproven`: says nothing about the plan either way; `bars` the answer "not met"
+ * about the plan; or `weakens` it.
+ */
+export type FitnessEffect = 'voids' | 'unproven' | 'bars' | 'weakens';
 
 /** The registry of fitness flags; the table in docs/measurement.md is held against it. */
 export const FITNESS_EFFECTS = {
   'same-machine': 'voids',
+  'not-credible': 'voids',
+  'shared-on-purpose': 'voids',
+  'no-receipt': 'unproven',
   'link-below-plan': 'bars',
+  'link-doubtful': 'bars',
   'over-wifi': 'bars',
   'through-tunnel': 'bars',
   'link-unknown': 'bars',
@@ -27,4 +36,11 @@ export interface FitnessFlag {
   readonly code: FitnessCode;
   readonly fact: string;
   readonly nextStep: string;
+  /** The direction that it holds for; absent: both. */
+  readonly direction?: Direction | undefined;
+}
+
+/** The flags that hold for a direction. */
+export function flagsFor(flags: readonly FitnessFlag[], direction: Direction): FitnessCode[] {
+  return flags.filter((flag) => (flag.direction ?? direction) === direction).map(({ code }) => code);
 }

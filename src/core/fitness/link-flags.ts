@@ -1,6 +1,7 @@
 import { ceilingOfEthernet } from '../ceiling/ethernet-ceiling';
 import { linkKindOf, USUAL_MTU_BYTES } from '../ceiling/link';
-import { planPayloadBps, type Plan } from '../judge/plan';
+import type { LinkCeiling } from '../ceiling/link-ceiling-type';
+import { planPayloadBps, type Direction, type Plan } from '../judge/plan';
 import { median } from '../stats/percentile';
 import { nominalRateFigure, rateWords } from '../units/quantity-words';
 import type { FitnessInput } from './fitness-input';
@@ -8,10 +9,12 @@ import type { FitnessFlag } from './fitness-flag';
 
 /** Segments smaller than this over IPv4 do not come from a plain or PPPoE path (1448, 1440): something wraps them. */
 const LEAST_PLAIN_MSS_BYTES = { 4: 1400, 6: 1380 } as const;
+/** A figure at or over this share of a ceiling may have been held back by it; well below, something else did. */
+const NEAR_CEILING = 0.9;
+/** A figure over a ceiling by more than this says that the ceiling is wrong, not the figure. */
+const BEYOND_CEILING = 1.03;
 
-function mostPromised(plan: Plan): number {
-  return Math.max(planPayloadBps(plan, 'down'), planPayloadBps(plan, 'up'));
-}
+const DIRECTIONS: readonly Direction[] = ['down', 'up'];
 
 function tunnelFact({ conditions, samples }: FitnessInput): string | null {
   if (linkKindOf(conditions.link) === 'tunnel') return 'the device was connected through a VPN';
@@ -21,18 +24,61 @@ function tunnelFact({ conditions, samples }: FitnessInput): string | null {
   return `the packets carry ${Math.round(mssBytes)} bytes, fewer than a plain path lets through: something like a VPN is on the way`;
 }
 
+/** The most that a link of the kind that was named can ever show, bits per second. */
+function mostOf({ rangeBps, payloadBps, lineRateBps }: LinkCeiling): number {
+  return rangeBps === null ? payloadBps : lineRateBps;
+}
+
+/**
+ * What was measured is more than the link that the person named can carry: then the answer is wrong, and no ceiling may
+ * be taken from it. Null when all is well.
+ */
+export function doubtfulLink({ ceiling, down, up, conditions }: FitnessInput): FitnessFlag | null {
+  if (ceiling === null || conditions.sameMachine) return null;
+  const most = mostOf(ceiling);
+  const beyond = [down, up].find(
+    (rate) => rate !== null && (rate.intervalBps?.low ?? rate.steadyBps) > BEYOND_CEILING * most,
+  );
+  if (beyond === undefined || beyond === null) return null;
+  return {
+    code: 'link-doubtful',
+    fact: `${rateWords(beyond.steadyBps)} were measured, more than the ${rateWords(most)} that the link can carry as it was described (${nominalRateFigure(ceiling.lineRateBps)} Mb/s)`,
+    nextStep: 'read on the device how it is connected and at what rate, and answer again',
+  };
+}
+
+/** The directions in which the plan promises more than a ceiling, and what was measured came near that ceiling. */
+function heldBackBy(ceilingBps: number, plan: Plan, { down, up }: FitnessInput): Direction[] {
+  return DIRECTIONS.filter((direction) => {
+    const rate = direction === 'down' ? down : up;
+    if (ceilingBps >= planPayloadBps(plan, direction) || rate === null) return false;
+    return (rate.intervalBps?.high ?? rate.steadyBps) >= NEAR_CEILING * ceilingBps;
+  });
+}
+
+/** One flag for both directions, or for the one that it is about. */
+function forDirections(flag: FitnessFlag, directions: readonly Direction[]): FitnessFlag[] {
+  if (directions.length === 0) return [];
+  return [directions.length === 1 ? { ...flag, direction: directions[0] } : flag];
+}
+
 /** Whether the device's own link, or the peer's, could hide what the plan gives. Nothing for runs inside the office. */
 export function linkFlags(input: FitnessInput): FitnessFlag[] {
   const { conditions, ceiling } = input;
   const { link, plan, reach, peerLinkBps, ipVersion } = conditions;
-  if (reach === 'local') return [];
-  const flags: FitnessFlag[] = [];
-  if (ceiling !== null && plan !== null && ceiling.payloadBps < mostPromised(plan) && link.medium !== 'wifi')
-    flags.push({
+  const doubt = doubtfulLink(input);
+  if (reach === 'local') return doubt === null ? [] : [doubt];
+  const flags: FitnessFlag[] = doubt === null ? [] : [doubt];
+  if (doubt === null && ceiling !== null && plan !== null && link.medium !== 'wifi') {
+    const held = heldBackBy(ceiling.payloadBps, plan, input);
+    const promised = held.map((direction) => planPayloadBps(plan, direction));
+    const flag: FitnessFlag = {
       code: 'link-below-plan',
-      fact: `the cable runs at ${nominalRateFigure(ceiling.lineRateBps)} Mb/s and can show ${rateWords(ceiling.payloadBps)}; the plan is ${nominalRateFigure(mostPromised(plan))}`,
+      fact: `the cable runs at ${nominalRateFigure(ceiling.lineRateBps)} Mb/s and can show ${rateWords(ceiling.payloadBps)}; the plan is ${nominalRateFigure(Math.max(...promised))}`,
       nextStep: 'swap the cable or the switch port, or test from a device whose port comes up faster',
-    });
+    };
+    flags.push(...forDirections(flag, held));
+  }
   const tunnel = tunnelFact(input);
   if (tunnel !== null) flags.push({ code: 'through-tunnel', fact: tunnel, nextStep: 'run again with the VPN off' });
   else if (link.medium === 'wifi')
@@ -50,12 +96,14 @@ export function linkFlags(input: FitnessInput): FitnessFlag[] {
       ipVersion,
       timestamps: true,
     });
-    if (peerCeiling.payloadBps < mostPromised(plan))
-      flags.push({
-        code: 'peer-below-plan',
-        fact: `the peer's own port runs at ${nominalRateFigure(peerLinkBps)} Mb/s and can show ${rateWords(peerCeiling.payloadBps)}; the plan is ${nominalRateFigure(mostPromised(plan))}`,
-        nextStep: 'use a peer with a faster port',
-      });
+    const held = heldBackBy(peerCeiling.payloadBps, plan, input);
+    const promised = held.map((direction) => planPayloadBps(plan, direction));
+    const flag: FitnessFlag = {
+      code: 'peer-below-plan',
+      fact: `the peer's own port runs at ${nominalRateFigure(peerLinkBps)} Mb/s and can show ${rateWords(peerCeiling.payloadBps)}; the plan is ${nominalRateFigure(Math.max(...promised))}`,
+      nextStep: 'use a peer with a faster port',
+    };
+    flags.push(...forDirections(flag, held));
   }
   return flags;
 }

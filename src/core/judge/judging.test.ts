@@ -148,8 +148,8 @@ describe('a tunnel between two lines', () => {
 
   it('is no provider’s promise: a run through it says nothing about a plan', () => {
     const plan = planThroughTunnel(line('fibre', 500e6, 100e6), line('cable', 150e6, 20e6));
-    const rate = (steadyBps: number) => ({ steadyBps, intervalBps: null });
-    expect(planAnswerOf('tunnel', plan, rate(20e6), rate(100e6), [])).toBeNull();
-    expect(planAnswerOf('internet', line('fibre', 20e6, 100e6), rate(20e6), rate(100e6), [])!.word).toBe('met');
+    const rate = (steadyBps: number) => ({ rate: { steadyBps, intervalBps: null }, oneFigure: true, flags: [] });
+    expect(planAnswerOf('tunnel', plan, rate(20e6), rate(100e6))).toBeNull();
+    expect(planAnswerOf('internet', line('fibre', 20e6, 100e6), rate(20e6), rate(100e6))!.word).toBe('met');
   });
 });

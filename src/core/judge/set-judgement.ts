@@ -1,8 +1,8 @@
 import type { FitnessCode } from '../fitness/fitness-flag';
-import type { Plan } from './plan';
+import type { Direction, Plan } from './plan';
 import { planAnswerOf, type PlanAnswer } from './plan-answer';
 import { summarizeSet, type RunSet } from './run-set';
-import { verdictOf, worstVerdict, type Verdict, type VerdictWord } from './verdict';
+import { verdictOf, worstVerdict, type NoVerdict, type Verdict, type VerdictWord } from './verdict';
 import type { Reach } from './yardstick';
 
 /** From so many runs on, a set is evidence that one run is not. */
@@ -14,6 +14,9 @@ export interface SetMember {
   readonly upBps: number | null;
   readonly addedMs: number | null;
   readonly flags: readonly FitnessCode[];
+  /** Flags that hold for one direction alone, where they are known apart; absent in briefs of before. */
+  readonly flagsDown?: readonly FitnessCode[] | undefined;
+  readonly flagsUp?: readonly FitnessCode[] | undefined;
 }
 
 /** What all runs of a set have in common. */
@@ -21,7 +24,7 @@ export interface SetConditions {
   readonly reach: Reach;
   readonly plan: Plan | null;
   readonly fullFrom: number;
-  readonly sameMachine: boolean;
+  readonly voidedBy: NoVerdict | null;
   /** Bits per second; null where there is none. */
   readonly yardstickBps: { readonly down: number | null; readonly up: number | null };
 }
@@ -46,20 +49,21 @@ function estimateOf(rates: readonly number[]) {
     : { steadyBps: set.median, intervalBps: { low: Math.min(...rates), high: Math.max(...rates) } };
 }
 
-/** Flags that any run of the set raised; a set of three or more is no longer "a single run". */
-function flagsOf(members: readonly SetMember[]): FitnessCode[] {
-  const flags = new Set(members.flatMap((member) => member.flags));
+/** Flags of a direction that any run of the set raised; a set of three or more is no longer "a single run". */
+function flagsOf(members: readonly SetMember[], direction: Direction): FitnessCode[] {
+  const of = (member: SetMember) => (direction === 'down' ? member.flagsDown : member.flagsUp) ?? member.flags;
+  const flags = new Set(members.flatMap(of));
   if (members.length >= FULL_SET) flags.delete('single-run');
   return [...flags];
 }
 
 export function judgeSet(members: readonly SetMember[], conditions: SetConditions): SetJudgement {
-  const { reach, plan, fullFrom, sameMachine, yardstickBps } = conditions;
+  const { reach, plan, fullFrom, voidedBy, yardstickBps } = conditions;
   const [downs, ups] = [known(members.map((each) => each.downBps)), known(members.map((each) => each.upBps))];
   const [down, up] = [estimateOf(downs), estimateOf(ups)];
   const verdicts = {
-    down: verdictOf(down, yardstickBps.down, fullFrom, sameMachine),
-    up: verdictOf(up, yardstickBps.up, fullFrom, sameMachine),
+    down: verdictOf(down, yardstickBps.down, fullFrom, voidedBy),
+    up: verdictOf(up, yardstickBps.up, fullFrom, voidedBy),
   };
   return {
     count: members.length,
@@ -68,6 +72,11 @@ export function judgeSet(members: readonly SetMember[], conditions: SetCondition
     added: summarizeSet(known(members.map((each) => each.addedMs))),
     verdicts,
     verdict: worstVerdict(Object.values(verdicts)),
-    planAnswer: planAnswerOf(reach, plan, down, up, flagsOf(members)),
+    planAnswer: planAnswerOf(
+      reach,
+      plan,
+      { rate: down, oneFigure: true, flags: flagsOf(members, 'down') },
+      { rate: up, oneFigure: true, flags: flagsOf(members, 'up') },
+    ),
   };
 }

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { summarizeLoss } from './loss-summary';
+import { oneWayLoss, summarizeLoss } from './loss-summary';
 import type { UdpSeries } from './udp-series';
 
 /** Packets every 20 ms; `lost` says which got no reply and in which direction. */
@@ -67,5 +67,19 @@ describe('loss', () => {
         6000,
       ),
     ).toBeNull();
+  });
+});
+
+describe('loss beside duplicates', () => {
+  it('counts distinct packets: five lost and five that came twice are five lost', () => {
+    const plain = series(100, (k) => (k < 5 ? 'down' : null));
+    const summary = summarizeLoss({ ...plain, duplicates: 5 })!;
+    expect(summary).toMatchObject({ lossRatio: 0.05, lossUpRatio: 0, lossDownRatio: 0.05, duplicates: 5 });
+  });
+
+  it('goes into the E-model one way: the worse direction, or half of what is lost there and back', () => {
+    const told = summarizeLoss(series(100, (k) => (k < 2 ? 'up' : k < 6 ? 'down' : null)))!;
+    expect(oneWayLoss(told)).toBeCloseTo(4 / 98, 10);
+    expect(oneWayLoss({ ...told, lossUpRatio: null, lossRatio: 0.02 })).toBeCloseTo(0.01005, 5);
   });
 });

@@ -14,6 +14,7 @@ export interface LossSummary {
   /** Packets that arrived after a later one (RFC 4737 type-P-reordered), client → peer and peer → client. */
   readonly reorderedUp: number;
   readonly reorderedDown: number;
+  /** Replies beyond the first to the same packet; they make up for no loss. */
   readonly duplicates: number;
   readonly delay: DelaySummary | null;
   /** Smoothed interarrival jitter of each direction (RFC 3550 §6.4.1), ms; null where packets are not stamped. */
@@ -34,6 +35,7 @@ function reordered(sequence: readonly number[]): number {
 /**
  * Loss, reordering and duplicates of the packets sent in [fromMs, toMs) of the run's clock. Null when none were sent.
  * The direction of a loss is known only for the whole run, since the peer counts from its start to its end.
+ * Distinct packets are counted at both ends, duplicates apart.
  * Example: 100 sent, the peer got 98, 97 replies: round trip 3 %, up 2 %, down 1/98.
  */
 export function summarizeLoss(series: UdpSeries | null, fromMs = -Infinity, toMs = Infinity): LossSummary | null {
@@ -43,7 +45,6 @@ export function summarizeLoss(series: UdpSeries | null, fromMs = -Infinity, toMs
   const answered = inside.filter((index) => series.rttMs[index] !== null);
   const whole = inside.length === series.sentMs.length;
   const got = whole ? series.peerReceived : null;
-  const replies = answered.length + series.duplicates;
   const reflected = answered.map((index) => series.reflected[index]).filter((value) => value !== null);
   const stamped = answered.filter((index) => series.upMs[index] !== null);
   const arrivals = [...answered].sort(
@@ -54,7 +55,7 @@ export function summarizeLoss(series: UdpSeries | null, fromMs = -Infinity, toMs
     sent: inside.length,
     lossRatio: (inside.length - answered.length) / inside.length,
     lossUpRatio: got === null ? null : Math.max(0, inside.length - got) / inside.length,
-    lossDownRatio: got === null || got === 0 ? null : Math.max(0, got - replies) / got,
+    lossDownRatio: got === null || got === 0 ? null : Math.max(0, got - answered.length) / got,
     reorderedUp: reordered(reflected as number[]),
     reorderedDown: reordered(arrivals.map((index) => series.reflected[index] ?? index)),
     duplicates: series.duplicates,
@@ -62,4 +63,13 @@ export function summarizeLoss(series: UdpSeries | null, fromMs = -Infinity, toMs
     jitterUpMs: interarrivalJitterMs(stamped.map((index) => series.upMs[index]!)),
     jitterDownMs: interarrivalJitterMs(stamped.map((index) => series.rttMs[index]! - series.upMs[index]!)),
   };
+}
+
+/**
+ * Loss of one direction, as the E-model takes it: the worse of both where they are told apart, else what each would be if
+ * both lost alike, 1 − √(1 − there and back). Example: 2 % there and back, not told apart → 1.005 %.
+ */
+export function oneWayLoss({ lossRatio, lossUpRatio, lossDownRatio }: LossSummary): number {
+  if (lossUpRatio !== null && lossDownRatio !== null) return Math.max(lossUpRatio, lossDownRatio);
+  return 1 - Math.sqrt(1 - lossRatio);
 }

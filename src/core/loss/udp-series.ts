@@ -12,6 +12,6 @@ export interface UdpSeries {
   readonly upMs: readonly (number | null)[];
   /** Replies beyond the first to the same packet. */
   readonly duplicates: number;
-  /** How many packets the peer says it got; null when it could not be asked at the end. */
+  /** How many distinct packets the peer says it got; null when it could not be asked at the end. */
   readonly peerReceived: number | null;
 }

@@ -87,8 +87,48 @@ describe('rate estimate', () => {
       { idleRttMs: 10 },
     )!;
     expect(step.steadyBps).toBeGreaterThan(80e6);
-    expect(step.settled).toBe(false);
+    expect(step).toMatchObject({ settled: false, unsettledBy: 'changed-level' });
     expect(step.steadiness).toBeLessThan(0.97);
+  });
+
+  it('has the last level that was held for three seconds as its figure, and the burst before it beside it', () => {
+    const bursting = estimateRate(
+      counted(9, (ms) => (ms < 4000 ? 200e6 : 60e6)),
+      { idleRttMs: 10 },
+    )!;
+    expect(bursting.steadyBps / 60e6).toBeCloseTo(1, 2);
+    expect(bursting).toMatchObject({ settled: true, rangeBps: null });
+    expect(bursting.earlier).toHaveLength(1);
+    expect(bursting.earlier![0]!.bps / 200e6).toBeCloseTo(1, 2);
+    expect(bursting.earlier![0]!.toMs - bursting.startedMs).toBeCloseTo(4000, -3);
+  });
+
+  it('takes a gap after which the line is what it was for a dip, not for a change of level', () => {
+    const gap = estimateRate(
+      counted(12, (ms) => (ms > 4000 && ms < 6000 ? 0 : 100e6)),
+      { idleRttMs: 10 },
+    )!;
+    expect(gap.steadyBps / 100e6).toBeCloseTo(1, 2);
+    expect(gap.earlier).toEqual([]);
+    expect(gap.dips).toHaveLength(1);
+  });
+
+  it('is a range where what arrived steadily and what arrived in all are not one figure', () => {
+    // Four fifths of the time next to nothing, then a burst: no figure in between was ever carried.
+    const torn = estimateRate(
+      counted(11, (ms) => (ms % 500 < 150 ? 60e6 : 8e6)),
+      { idleRttMs: 10 },
+    )!;
+    expect(torn.rangeBps).not.toBeNull();
+    expect(torn.rangeBps!.low).toBeLessThan(torn.rangeBps!.high * 0.9);
+  });
+
+  it.each([
+    ['drifting', (ms: number) => 50e6 + ms * 6000, 8],
+    ['changed-level', (ms: number) => (ms < 6500 ? 100e6 : 40e6), 9],
+    ['too-short', () => 100e6, 3],
+  ] as const)('names why it is not settled: %s', (cause, rate, seconds) => {
+    expect(estimateRate(counted(seconds, rate), { idleRttMs: 10 })!.unsettledBy).toBe(cause);
   });
 
   it('is not moved by single bursts and stalls of 100 ms, as blocked streams make them', () => {
@@ -114,7 +154,7 @@ describe('rate estimate', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1e6, max: 1e10 }), fc.integer({ min: 20, max: 90 }), (rateBps, stepMs) => {
         const estimate = estimateRate(
-          counted(5, () => rateBps, stepMs),
+          counted(10, () => rateBps, stepMs),
           { idleRttMs: 5 },
         )!;
         expect(Math.abs(estimate.steadyBps / rateBps - 1)).toBeLessThan(0.001);

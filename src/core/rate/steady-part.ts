@@ -7,6 +7,9 @@ export interface SteadyRules {
   readonly rampRoundTrips: number;
   readonly leastCountedMs: number;
   readonly countedRoundTrips: number;
+  /** So much is counted at least, bytes, where that takes no longer than `mostCountedForBytesMs`. */
+  readonly countedBytes: number;
+  readonly mostCountedForBytesMs: number;
   readonly meanSpanMs: number;
   readonly agreeWithin: number;
   /** After a stream was added: what is discarded again, at least and in round trips, and how long its gain is weighed. */
@@ -23,6 +26,8 @@ export const STEADY_RULES: SteadyRules = {
   rampRoundTrips: 25,
   leastCountedMs: 3000,
   countedRoundTrips: 10,
+  countedBytes: 1_500_000,
+  mostCountedForBytesMs: 8000,
   meanSpanMs: 1000,
   agreeWithin: 0.01,
   leastRejoinMs: 400,
@@ -42,9 +47,18 @@ export function rejoinMs(idleRttMs: number | null, rules: SteadyRules = STEADY_R
   return Math.min(rules.mostRampMs, Math.max(rules.leastRejoinMs, rules.rejoinRoundTrips * (idleRttMs ?? 0)));
 }
 
-/** How much must be counted before a direction may stop early: ms. */
-export function leastCountedMs(idleRttMs: number | null, rules: SteadyRules = STEADY_RULES): number {
-  return rules.leastCountedMs + rules.countedRoundTrips * (idleRttMs ?? 0);
+/**
+ * How much must be counted before a direction may stop early, ms: more with a long round trip, and on a slow line until
+ * enough has come that bytes waiting out of order at the edges do not count. `rateBps`: bits per second, as far as known.
+ */
+export function leastCountedMs(
+  idleRttMs: number | null,
+  rules: SteadyRules = STEADY_RULES,
+  rateBps: number | null = null,
+): number {
+  const byTime = rules.leastCountedMs + rules.countedRoundTrips * (idleRttMs ?? 0);
+  const byBytes = rateBps === null || rateBps <= 0 ? 0 : (rules.countedBytes * 8000) / rateBps;
+  return Math.max(byTime, Math.min(byBytes, rules.mostCountedForBytesMs));
 }
 
 /**

@@ -1,10 +1,17 @@
-import type { FitnessCode } from '../fitness/fitness-flag';
+import { flagsFor, type FitnessCode } from '../fitness/fitness-flag';
+import type { Interval } from '../stats/block-bootstrap';
 import { yardstickBps } from '../judge/yardstick';
 import type { RunReport } from './run-report';
 
 /** What lists and sets need of a report, without its series, summaries and words. Rates in bits per second. */
 export interface RunBrief {
   readonly flags: readonly FitnessCode[];
+  /** Those that hold for a direction; absent in briefs of before. */
+  readonly flagsDown?: readonly FitnessCode[] | undefined;
+  readonly flagsUp?: readonly FitnessCode[] | undefined;
+  /** Where a direction is a range and not one figure: its ends. Absent or null: it is one. */
+  readonly downRangeBps?: Interval | null | undefined;
+  readonly upRangeBps?: Interval | null | undefined;
   /** Null where there is no yardstick. */
   readonly downYardstickBps: number | null;
   readonly upYardstickBps: number | null;
@@ -12,7 +19,11 @@ export interface RunBrief {
 
 export function briefOf({ fitness, down, up }: RunReport): RunBrief {
   return {
-    flags: fitness.map(({ code }) => code),
+    flags: [...new Set(fitness.map(({ code }) => code))],
+    flagsDown: flagsFor(fitness, 'down'),
+    flagsUp: flagsFor(fitness, 'up'),
+    downRangeBps: down.rate?.rangeBps ?? null,
+    upRangeBps: up.rate?.rangeBps ?? null,
     downYardstickBps: yardstickBps(down.yardstick),
     upYardstickBps: yardstickBps(up.yardstick),
   };

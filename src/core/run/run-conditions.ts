@@ -2,6 +2,7 @@ import type { Link } from '../ceiling/link';
 import type { ToldCondition } from '../fitness/told-condition';
 import type { Plan } from '../judge/plan';
 import type { Reach } from '../judge/yardstick';
+import type { Receipt } from './receipt';
 
 /** What was the case when the run was made. */
 export interface RunConditions {
@@ -19,6 +20,12 @@ export interface RunConditions {
   readonly peerLinkBps: number | null;
   /** Whether earlier runs of this site and reach went to another peer. */
   readonly otherPeerThanUsual: boolean;
+  /** Whether it was started at the same instant as others, on purpose: then it had a share. Absent: alone. */
+  readonly together?: boolean | undefined;
+  /** What the peer signed for when the session ended; null when nothing did. Absent in runs from before there were receipts. */
+  readonly receipt?: Receipt | null | undefined;
+  /** Bytes that the ticket allowed; absent: not known. */
+  readonly limitBytes?: number | undefined;
   /** What the person at the device said before the run; absent where nobody was asked. */
   readonly told?: readonly ToldCondition[];
 }

@@ -1,18 +1,21 @@
 import { ceilingOfLink } from '../ceiling/link-ceiling';
+import type { LinkCeiling } from '../ceiling/link-ceiling-type';
 import { rateBloat, type BloatRating } from '../delay/bloat-rating';
 import { addedDelayMs, summarizeDelay, workingRoundTripsPerMinute, type DelaySummary } from '../delay/delay-summary';
 import { echoedBetween } from '../delay/probe-series';
 import { queueOnsetMs } from '../delay/queue-onset';
 import { fitnessOf } from '../fitness/fitness';
-import type { FitnessFlag } from '../fitness/fitness-flag';
+import { flagsFor, type FitnessFlag } from '../fitness/fitness-flag';
+import { doubtfulLink } from '../fitness/link-flags';
 import { planPayloadBps, USUAL_FULL_FROM, type Direction, type Plan } from '../judge/plan';
-import { planAnswerOf, type PlanAnswer } from '../judge/plan-answer';
+import { leastAnswerOf, type LeastAnswer } from '../judge/least-answer';
+import { planAnswerOf, type AnsweredDirection, type PlanAnswer } from '../judge/plan-answer';
 import { suitabilityOf, type Suitability } from '../judge/suitability';
-import { verdictOf, worstVerdict, type Verdict, type VerdictWord } from '../judge/verdict';
+import { verdictOf, worstVerdict, type NoVerdict, type Verdict, type VerdictWord } from '../judge/verdict';
 import { yardstickBps, yardstickOf, type Reach, type Yardstick } from '../judge/yardstick';
-import { summarizeLoss, type LossSummary } from '../loss/loss-summary';
+import { oneWayLoss, summarizeLoss, type LossSummary } from '../loss/loss-summary';
 import { finalBytes, type CounterSeries } from '../rate/counter-series';
-import { estimateRate, type RateEstimate } from '../rate/rate-estimate';
+import { estimateRate, isOneFigure, type RateEstimate } from '../rate/rate-estimate';
 import { PACED_BYTES, RUN_PROFILES } from './run-profiles';
 import type { RunConditions } from './run-conditions';
 import type { ClientTrouble } from './client-trouble';
@@ -20,7 +23,7 @@ import { phaseSpan, type RunSamples } from './run-samples';
 import type { Phase } from './phase';
 
 /** Raised whenever the same samples would give other figures; stored with every run. */
-export const METHOD_VERSION = 3;
+export const METHOD_VERSION = 4;
 
 /** One direction of a run, measured and judged. */
 export interface DirectionReport {
@@ -35,6 +38,8 @@ export interface DirectionReport {
   readonly verdict: Verdict;
   /** Measured / contracted with its 95 % interval; null inside the office, through a tunnel, without a plan or a figure. */
   readonly shareOfPlan: { readonly share: number; readonly low: number | null; readonly high: number | null } | null;
+  /** Against the least that the contract names; null where it names none. Absent in reports of before. */
+  readonly least?: LeastAnswer | null | undefined;
 }
 
 /** Both directions at once. */
@@ -106,16 +111,44 @@ function delayDuring(samples: RunSamples, rate: RateEstimate | null, offsetMs: n
   return summarizeDelay(echoedBetween(samples.probes, rate.countedFromMs + offsetMs, rate.countedToMs + offsetMs));
 }
 
-function directionReport(direction: Direction, options: Omit<LoadOptions, 'phase'>, conditions: RunConditions) {
-  const { samples, idleDelay } = options;
-  const { reach, plan, link, ipVersion, sameMachine } = conditions;
+/** Both directions as measured, before anything is judged. */
+function measuredRates(options: Omit<LoadOptions, 'phase'>) {
+  const { samples } = options;
+  return {
+    down: rateOf(samples.download, 0, { ...options, phase: 'download' }),
+    up: rateOf(samples.upload, samples.peerClockOffsetMs ?? 0, { ...options, phase: 'upload' }),
+  };
+}
+
+/** What takes away any verdict, the gravest first; null when nothing does. */
+function voidedBy(fitness: readonly FitnessFlag[]): NoVerdict | null {
+  return (
+    (['same-machine', 'not-credible', 'shared-on-purpose'] as const).find((code) =>
+      fitness.some((flag) => flag.code === code),
+    ) ?? null
+  );
+}
+
+interface Judging {
+  readonly conditions: RunConditions;
+  /** Null: not known, or not to be believed. */
+  readonly ceiling: LinkCeiling | null;
+  readonly voided: NoVerdict | null;
+}
+
+function directionReport(
+  direction: Direction,
+  rate: RateEstimate | null,
+  { samples, idleDelay }: Omit<LoadOptions, 'phase'>,
+  { conditions, ceiling, voided }: Judging,
+) {
+  const { reach, plan } = conditions;
   const phase = direction === 'down' ? 'download' : 'upload';
-  const counters = samples[phase];
   const offsetMs = direction === 'down' ? 0 : samples.peerClockOffsetMs;
-  const rate = rateOf(counters, offsetMs ?? 0, { ...options, phase });
   const loadedDelay = delayDuring(samples, rate, offsetMs);
   const [idle, loaded] = [phaseSpan(samples, 'idle'), phaseSpan(samples, phase)];
-  const yardstick = yardstickOf({ reach, direction, plan, ceiling: ceilingOfLink(link, ipVersion) });
+  const yardstick = yardstickOf({ reach, direction, plan, ceiling });
+  const onePlan = reach === 'internet' && plan?.slowerEnd === undefined ? plan : null;
   return {
     rate,
     loadedDelay,
@@ -123,10 +156,16 @@ function directionReport(direction: Direction, options: Omit<LoadOptions, 'phase
     workingRoundTrips: workingRoundTripsPerMinute(loadedDelay),
     queueOnsetMs:
       idle === null || loaded === null ? null : queueOnsetMs(samples.probes, idle, loaded.fromMs, loaded.toMs),
-    bytes: finalBytes(counters),
+    bytes: finalBytes(samples[phase]),
     yardstick,
-    verdict: verdictOf(rate, yardstickBps(yardstick), plan?.fullFrom ?? USUAL_FULL_FROM, sameMachine),
+    verdict: verdictOf(
+      rate,
+      yardstickBps(yardstick),
+      plan?.fullFrom ?? USUAL_FULL_FROM,
+      voided ?? (rate !== null && !isOneFigure(rate) ? 'range' : null),
+    ),
     shareOfPlan: shareOfPlan(rate, plan, direction, reach),
+    least: voided === null ? leastAnswerOf(rate, onePlan, direction) : null,
   } satisfies DirectionReport;
 }
 
@@ -167,6 +206,10 @@ function worst(figures: readonly (number | null | undefined)[]): number | null {
   return known.length === 0 ? null : Math.max(...known);
 }
 
+function answered(direction: Direction, rate: RateEstimate | null, fitness: readonly FitnessFlag[]): AnsweredDirection {
+  return { rate, oneFigure: rate !== null && isOneFigure(rate), flags: flagsFor(fitness, direction) };
+}
+
 const STEADY_FROM = 0.97;
 
 /**
@@ -176,18 +219,17 @@ const STEADY_FROM = 0.97;
 export function reportOf(samples: RunSamples, conditions: RunConditions): RunReport {
   const idle = phaseSpan(samples, 'idle');
   const idleDelay = idle === null ? null : summarizeDelay(echoedBetween(samples.probes, idle.fromMs, idle.toMs));
-  const down = directionReport('down', { samples, idleDelay }, conditions);
-  const up = directionReport('up', { samples, idleDelay }, conditions);
+  const rates = measuredRates({ samples, idleDelay });
+  const named = ceilingOfLink(conditions.link, conditions.ipVersion);
+  const input = { conditions, samples, ceiling: named, ...rates };
+  const fitness = fitnessOf(input);
+  const ceiling = doubtfulLink(input) === null ? named : null;
+  const judging = { conditions, ceiling, voided: voidedBy(fitness) };
+  const down = directionReport('down', rates.down, { samples, idleDelay }, judging);
+  const up = directionReport('up', rates.up, { samples, idleDelay }, judging);
   const both = bothReport({ samples, idleDelay });
   const loss = summarizeLoss(samples.udp);
   const paced = pacedReport(samples);
-  const fitness = fitnessOf({
-    conditions,
-    samples,
-    ceiling: ceilingOfLink(conditions.link, conditions.ipVersion),
-    down: down.rate,
-    up: up.rate,
-  });
   const loads = [down.loadedDelay, up.loadedDelay, both?.delay];
   return {
     methodVersion: METHOD_VERSION,
@@ -206,7 +248,7 @@ export function reportOf(samples: RunSamples, conditions: RunConditions): RunRep
       upBps: up.rate?.steadyBps ?? null,
       loadedRttMs: worst(loads.map((delay) => delay?.medianMs)),
       jitterMs: worst(loads.map((delay) => delay?.jitterMs)),
-      lossRatio: loss?.lossRatio ?? null,
+      lossRatio: loss === null ? null : oneWayLoss(loss),
       steady: [down.rate, up.rate].every((rate) => rate !== null && rate.settled && rate.steadiness >= STEADY_FROM),
       wired: conditions.link.medium === 'wired',
       upAddedMs: up.addedMs,
@@ -215,9 +257,8 @@ export function reportOf(samples: RunSamples, conditions: RunConditions): RunRep
     planAnswer: planAnswerOf(
       conditions.reach,
       conditions.plan,
-      down.rate,
-      up.rate,
-      fitness.map(({ code }) => code),
+      answered('down', down.rate, fitness),
+      answered('up', up.rate, fitness),
     ),
   };
 }

@@ -15,9 +15,10 @@ export function sendBulk(
   request: IncomingMessage,
   response: ServerResponse,
   session: Session,
+  stream: number,
   wantedBytes: number | null,
 ): void {
-  const release = session.hold('down', response, request.socket);
+  const release = session.hold('down', stream, response, request.socket);
   let open = true;
   response.on('close', () => {
     open = false;
@@ -40,6 +41,7 @@ export function sendBulk(
     }
     if (!session.spend(bytes)) return;
     leftBytes -= bytes;
+    session.countDownload(stream, bytes);
     const more = response.write(bytes === CHUNK_BYTES ? chunk : chunk.subarray(0, bytes));
     if (leftBytes === 0) response.end();
     else if (more) setImmediate(send);

@@ -22,7 +22,7 @@ export function openUpload(
   socket: Socket,
 ): Outcome<UploadSink, PeerFaultCode> {
   if (announced > session.remainingBytes()) return failed('limit-bytes', { limit: session.claims.limits.bytes });
-  const release = session.hold('up', closable, socket);
+  const release = session.hold('up', stream, closable, socket);
   let bytes = 0;
   session.startCounters();
   return {

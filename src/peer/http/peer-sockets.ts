@@ -1,12 +1,18 @@
 import type { IncomingMessage } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { WebSocketServer, type WebSocket } from 'ws';
-import { controlQuestionSchema, encodeEcho, failed, PEER_PATHS } from '@/wire';
+import { controlQuestionSchema, encodeEcho, failed, PEER_PATHS, type ControlQuestion } from '@/wire';
 import type { Session } from '../session/session';
 import type { SessionRegistry } from '../session/session-registry';
 import { refuseUpgrade } from './answer';
 
 const LONGEST_FRAME = 256;
+/** A session has one control socket and one probe socket; a second probe socket is for one that broke off unnoticed. */
+const MOST_SOCKETS = { control: 1, probe: 2 } as const;
+/** Probes a second that are echoed, over so long at a time: five times what any client sends. */
+const MOST_PROBES = { count: 500, overMs: 5000 } as const;
+/** What a probe and its echo take on the wire, headers included; charged to the session. */
+const PROBE_BYTES = 2 * 90;
 /**
  * A client that has not answered a ping by the next one is gone, ms. Long enough to outlast a line that is dead for five
  * seconds, and the pause of TCP after it.
@@ -28,11 +34,11 @@ function watchAlive(socket: WebSocket): () => void {
   return () => clearInterval(timer);
 }
 
-function isQuestion(text: string): boolean {
+function readQuestion(text: string): ControlQuestion | null {
   try {
-    return controlQuestionSchema.safeParse(JSON.parse(text)).success;
+    return controlQuestionSchema.safeParse(JSON.parse(text)).data ?? null;
   } catch {
-    return false;
+    return null;
   }
 }
 
@@ -42,8 +48,16 @@ function serveControl(socket: WebSocket, session: Session, sessions: SessionRegi
     if (socket.readyState === socket.OPEN) socket.send(JSON.stringify(message));
   });
   socket.on('message', (data, isBinary) => {
-    if (isBinary || !isQuestion((data as Buffer).toString())) socket.close(1008, 'not a question');
-    else session.tell({ kind: 'udp-counts', received: session.udpReceived() });
+    const question = isBinary ? null : readQuestion((data as Buffer).toString());
+    switch (question?.kind) {
+      case 'udp-counts':
+        return session.tell({ kind: 'udp-counts', received: session.udpReceived() });
+      case 'receipt':
+        session.stopStreams();
+        return session.tell({ kind: 'receipt', receipt: sessions.signed(session) });
+      case undefined:
+        return socket.close(1008, 'not a question');
+    }
   });
   const stopWatching = watchAlive(socket);
   socket.on('close', () => {
@@ -52,11 +66,19 @@ function serveControl(socket: WebSocket, session: Session, sessions: SessionRegi
   });
 }
 
-function serveProbe(socket: WebSocket, monotonicMs: () => number): void {
+function serveProbe(socket: WebSocket, session: Session, monotonicMs: () => number): void {
+  let windowMs = monotonicMs();
+  let inWindow = 0;
   socket.on('message', (data, isBinary) => {
-    const echo = isBinary ? encodeEcho(data as Buffer, monotonicMs()) : null;
-    if (echo === null) socket.close(1008, 'not a probe');
-    else socket.send(echo);
+    const nowMs = monotonicMs();
+    const echo = isBinary ? encodeEcho(data as Buffer, nowMs) : null;
+    if (echo === null) return socket.close(1008, 'not a probe');
+    if (nowMs - windowMs > MOST_PROBES.overMs) [windowMs, inWindow] = [nowMs, 0];
+    inWindow += 1;
+    if (inWindow > MOST_PROBES.count) return socket.close(1008, 'too many probes');
+    if (!session.spend(PROBE_BYTES)) return socket.close(1008, 'limit reached');
+    session.seen.echoes += 1;
+    socket.send(echo);
   });
 }
 
@@ -80,16 +102,23 @@ export class PeerSockets {
       return;
     }
     const session = found.value;
+    const kind = url.pathname === PEER_PATHS.control ? 'control' : 'probe';
+    if (session.openSockets(kind) >= MOST_SOCKETS[kind]) {
+      refuseUpgrade(socket, failed('limit-sockets', { limit: MOST_SOCKETS[kind] }).fault);
+      return;
+    }
+    // Taken at once: the handshake of a second one must not overtake it.
+    const held = session.holdSocket(kind, { destroy: () => socket.destroy() });
+    socket.once('close', () => held.release());
     this.#server.handleUpgrade(request, socket, head, (client) => {
       if (session.ended) {
         client.terminate();
         return;
       }
-      const release = session.holdSocket({ destroy: () => client.close(1000) });
-      client.on('close', release);
+      held.closeBy({ destroy: () => client.close(1000) });
       client.on('error', () => client.terminate());
-      if (url.pathname === PEER_PATHS.control) serveControl(client, session, this.sessions);
-      else serveProbe(client, this.monotonicMs);
+      if (kind === 'control') serveControl(client, session, this.sessions);
+      else serveProbe(client, session, this.monotonicMs);
     });
   }
 }

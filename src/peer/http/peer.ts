@@ -36,6 +36,7 @@ const METHODS: Readonly<Record<string, 'GET' | 'POST'>> = {
   [PEER_PATHS.sessions]: 'POST',
   [PEER_PATHS.udp]: 'POST',
   [PEER_PATHS.channel]: 'POST',
+  [PEER_PATHS.receipt]: 'GET',
 };
 
 /** An offer of one data channel has about 700 bytes. */
@@ -80,6 +81,7 @@ export class Peer {
     if (request.method !== method) return refuse('method-not-allowed');
     if (url.pathname === PEER_PATHS.info) return answerJson(response, 200, this.#identified(url));
     if (url.pathname === PEER_PATHS.sessions) return this.#open(url, request, response);
+    if (url.pathname === PEER_PATHS.receipt) return this.#showReceipt(url, request, response);
     if (url.pathname === PEER_PATHS.channel) return void this.#openChannel(url, request, response);
     if (url.pathname === PEER_PATHS.udp) return this.#admitUdp(url, request, response);
     return this.#bulk(url.pathname === PEER_PATHS.down ? 'down' : 'up', url, request, response);
@@ -105,15 +107,24 @@ export class Peer {
   #open(url: URL, request: IncomingMessage, response: ServerResponse): void {
     const opened = this.#sessions.open(url.searchParams.get('ticket'));
     if (!opened.ok) return answerFault(request, response, opened.fault);
-    const { id, claims } = opened.value;
+    const { id, claims, seen } = opened.value;
+    const client = readClientAddress(request.socket.remoteAddress);
+    Object.assign(seen, client);
     const body: SessionOpened = {
       session: id,
-      ...readClientAddress(request.socket.remoteAddress),
+      ...client,
       interfaceBps: interfaceBps(request.socket.localAddress),
       limits: claims.limits,
       info: this.#info(),
     };
     answerJson(response, 201, body);
+  }
+
+  /** Shows what was signed for a session to whoever knows its ticket: the console that gave it, and the client. */
+  #showReceipt(url: URL, request: IncomingMessage, response: ServerResponse): void {
+    const receipt = this.#sessions.receiptOf(url.searchParams.get('ticket') ?? '');
+    if (receipt === null) return answerFault(request, response, failed('receipt-unknown').fault);
+    answerJson(response, 200, { receipt });
   }
 
   /** Lets the client of a session send UDP probes from the address by which it asks. */
@@ -170,7 +181,7 @@ export class Peer {
       const wanted = url.searchParams.get('bytes');
       if (wanted !== null && !/^[1-9]\d{0,11}$/.test(wanted))
         return answerFault(request, response, failed('bytes-malformed').fault);
-      sendBulk(request, response, session, wanted === null ? null : Number(wanted));
+      sendBulk(request, response, session, stream, wanted === null ? null : Number(wanted));
     } else receiveBulk(request, response, session, stream);
   }
 

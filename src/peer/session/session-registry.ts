@@ -1,6 +1,6 @@
 import type { KeyObject } from 'node:crypto';
 import { done, failed, type Outcome, type PeerFaultCode } from '@/wire';
-import { checkTicket } from '@/wire/ticket';
+import { checkTicket, publicKeyText, signReceipt } from '@/wire/ticket';
 import { Session } from './session';
 import { SessionWatch } from './session-watch';
 
@@ -11,10 +11,15 @@ export interface SessionRegistryOptions {
   readonly wallMs: () => number;
   /** Monotonic ms, for everything that is measured. */
   readonly monotonicMs: () => number;
+  /** Signs receipts, and names this peer in tickets; null: it does neither. */
+  readonly identity?: KeyObject | null | undefined;
 }
 
 /** A session whose client never opens its control connection is given up after this, ms. */
 export const CONTROL_DEADLINE_MS = 10_000;
+/** Receipts are kept for whoever could not take his along. */
+const KEEP_RECEIPTS_MS = 3600_000;
+const MOST_RECEIPTS = 500;
 
 /** Opens sessions for good tickets, each once, and finds them again by id. */
 export class SessionRegistry {
@@ -23,9 +28,13 @@ export class SessionRegistry {
   readonly #used = new Map<string, number>();
   readonly #timers = new Map<Session, NodeJS.Timeout[]>();
 
+  /** Ticket id → what was signed when its session ended, the oldest first. */
+  readonly #receipts = new Map<string, { readonly text: string; readonly untilMs: number }>();
+  readonly #ownKey: string | null;
   readonly #watch: SessionWatch;
 
   constructor(private readonly options: SessionRegistryOptions) {
+    this.#ownKey = options.identity ? publicKeyText(options.identity) : null;
     this.#watch = new SessionWatch(() => [...this.#sessions.values()], options.monotonicMs);
   }
 
@@ -42,6 +51,10 @@ export class SessionRegistry {
     const checked = checkTicket(ticket, this.options.trusted, nowMs);
     if (!checked.ok) return checked;
     const claims = checked.value;
+    if (claims.peerKey !== null && this.#ownKey !== null && claims.peerKey !== this.#ownKey)
+      return failed('ticket-elsewhere');
+    // A device has one run at a time: a new ticket of its ends what it still holds open.
+    for (const session of [...this.#sessions.values()]) if (session.claims.deviceId === claims.deviceId) session.end();
     for (const [id, expiresAtMs] of this.#used) if (expiresAtMs < nowMs) this.#used.delete(id);
     if (this.#used.has(claims.id)) return failed('ticket-used');
     if (this.active >= this.options.mostSessions) return failed('peer-busy', { active: this.active });
@@ -66,7 +79,28 @@ export class SessionRegistry {
     clearTimeout(this.#timers.get(session)?.[1]);
   }
 
+  /** What this peer signs for a session as it stands; null where it has no key. */
+  signed(session: Session): string | null {
+    const { identity } = this.options;
+    return identity ? signReceipt(session.receipt(), identity) : null;
+  }
+
+  /** What was signed for a session that has ended lately; null: none, or not any more. */
+  receiptOf(ticketId: string): string | null {
+    return this.#receipts.get(ticketId)?.text ?? null;
+  }
+
+  #keepReceipt(session: Session): void {
+    const text = this.signed(session);
+    if (text === null) return;
+    const nowMs = this.options.monotonicMs();
+    for (const [ticketId, { untilMs }] of this.#receipts)
+      if (untilMs < nowMs || this.#receipts.size >= MOST_RECEIPTS) this.#receipts.delete(ticketId);
+    this.#receipts.set(session.claims.id, { text, untilMs: nowMs + KEEP_RECEIPTS_MS });
+  }
+
   #forget(session: Session): void {
+    this.#keepReceipt(session);
     this.#sessions.delete(session.id);
     for (const timer of this.#timers.get(session) ?? []) clearTimeout(timer);
     this.#timers.delete(session);

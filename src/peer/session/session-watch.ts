@@ -38,6 +38,7 @@ export class SessionWatch {
     const moving = sessions.filter((session) => session.movedSinceLastLook());
     for (const session of sessions) {
       const otherSessions = moving.filter((other) => other !== session).length;
+      session.seen.otherSessions = Math.max(session.seen.otherSessions, otherSessions);
       session.tell({ kind: 'load', sample: { atMs, otherSessions, ...load } });
     }
     if (this.#asking) return;
@@ -47,7 +48,13 @@ export class SessionWatch {
       if (text === null) continue;
       for (const session of moving) {
         const sightings = readSockets(text, session.clientPorts(), atMs);
-        if (sightings.length > 0) session.tell({ kind: 'kernel', sightings });
+        if (sightings.length === 0) continue;
+        const least = Math.min(
+          ...sightings.map(({ minRttMs }) => minRttMs ?? Infinity),
+          session.seen.minRttMs ?? Infinity,
+        );
+        if (least < Infinity) session.seen.minRttMs = least;
+        session.tell({ kind: 'kernel', sightings });
       }
     }
     this.#asking = false;

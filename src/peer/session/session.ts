@@ -1,9 +1,18 @@
 import { randomBytes } from 'node:crypto';
 import type { Socket } from 'node:net';
+import type { Receipt } from '@/core';
 import type { TicketClaims } from '@/wire/ticket';
 import type { ControlMessage } from '@/wire';
+import { DirectionCount, NOTHING_SEEN, type SessionSightings } from './session-receipt';
 
 export type Direction = TicketClaims['directions'][number];
+
+export type SocketKind = 'control' | 'probe';
+
+export interface HeldSocket {
+  closeBy(closable: Closable): void;
+  release(): void;
+}
 
 /** Something that a session must stop when it ends: a stream, a socket. */
 export interface Closable {
@@ -30,11 +39,14 @@ export class Session {
     ['down', new Set()],
     ['up', new Set()],
   ]);
-  readonly #others = new Set<Closable>();
+  readonly #sockets = { control: new Set<{ closable: Closable }>(), probe: new Set<{ closable: Closable }>() };
   readonly #clientPorts = new Set<number>();
   #localPort: number | null = null;
   #movedBytes = 0;
   #movedAtLook = 0;
+  readonly #moved: Record<Direction, DirectionCount>;
+  readonly #openedMs: number;
+  readonly seen: SessionSightings = { ...NOTHING_SEEN };
   #push: ((message: ControlMessage) => void) | null = null;
   #pushTimer: NodeJS.Timeout | null = null;
   #udp: UdpCount | null = null;
@@ -44,7 +56,10 @@ export class Session {
     readonly claims: TicketClaims,
     private readonly monotonicMs: () => number,
     private readonly onEnd: (session: Session) => void,
-  ) {}
+  ) {
+    this.#openedMs = monotonicMs();
+    this.#moved = { down: new DirectionCount(monotonicMs), up: new DirectionCount(monotonicMs) };
+  }
 
   get ended(): boolean {
     return this.#ended;
@@ -64,19 +79,31 @@ export class Session {
     return this.#clientPorts;
   }
 
-  /** Keeps a stream of one direction until it is released; returns the release. */
-  hold(direction: Direction, closable: Closable, socket: Socket): () => void {
+  /** Keeps a request of a stream of one direction until it is released; returns the release. */
+  hold(direction: Direction, stream: number, closable: Closable, socket: Socket): () => void {
     const held = this.#open.get(direction)!;
     held.add(closable);
     if (socket.remotePort !== undefined) this.#clientPorts.add(socket.remotePort);
     this.#localPort = socket.localPort ?? this.#localPort;
-    return () => held.delete(closable);
+    const end = this.#moved[direction].begin(stream);
+    return () => {
+      end();
+      held.delete(closable);
+    };
   }
 
-  /** Keeps a socket that is no stream (control, probe); returns the release. */
-  holdSocket(closable: Closable): () => void {
-    this.#others.add(closable);
-    return () => this.#others.delete(closable);
+  openSockets(kind: SocketKind): number {
+    return this.#sockets[kind].size;
+  }
+
+  /** Keeps a socket that is no stream until it is released: how it is closed can be set once it is open. */
+  holdSocket(kind: SocketKind, closable: Closable): HeldSocket {
+    const held = { closable };
+    this.#sockets[kind].add(held);
+    return {
+      closeBy: (better) => (held.closable = better),
+      release: () => this.#sockets[kind].delete(held),
+    };
   }
 
   remainingBytes(): number {
@@ -98,7 +125,12 @@ export class Session {
     return false;
   }
 
+  countDownload(stream: number, bytes: number): void {
+    this.#moved.down.count(stream, bytes);
+  }
+
   countUpload(stream: number, bytes: number): void {
+    this.#moved.up.count(stream, bytes);
     while (this.#uploaded.length <= stream) this.#uploaded.push(0);
     this.#uploaded[stream]! += bytes;
   }
@@ -112,6 +144,20 @@ export class Session {
 
   #pushCounters(): void {
     this.tell({ kind: 'upload-counters', atMs: this.monotonicMs(), bytes: [...this.#uploaded] });
+  }
+
+  /** What this session moved and saw, as the peer signs for it. */
+  receipt(): Receipt {
+    return {
+      ...this.seen,
+      session: this.id,
+      runId: this.claims.runId,
+      ticketId: this.claims.id,
+      openedMs: this.#openedMs,
+      endedMs: this.monotonicMs(),
+      down: this.#moved.down.receipt(),
+      up: this.#moved.up.receipt(),
+    };
   }
 
   /** Takes the place of an earlier admission. */
@@ -143,7 +189,7 @@ export class Session {
     this.#ended = true;
     if (this.#pushTimer !== null) clearInterval(this.#pushTimer);
     this.stopStreams();
-    for (const socket of this.#others) socket.destroy();
+    for (const held of Object.values(this.#sockets)) for (const { closable } of held) closable.destroy();
     this.#udp?.close();
     this.onEnd(this);
   }

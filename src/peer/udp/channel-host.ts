@@ -59,12 +59,14 @@ export class ChannelHost {
       void connection.close().catch(() => undefined);
     };
     let received = 0;
+    const distinct = new Set<number>();
     connection.onDataChannel.subscribe((channel) => {
       giveUpAtOnce(channel);
       channel.onMessage.subscribe((data) => {
         const echo = typeof data === 'string' ? null : encodeChannelEcho(data, received);
         if (echo === null || !spend(WIRE_BYTES)) return close();
         received += 1;
+        distinct.add((data as Buffer).readUInt32BE(0));
         channel.send(Buffer.from(echo));
       });
     });
@@ -75,7 +77,7 @@ export class ChannelHost {
       close();
       throw error;
     }
-    return { answer: connection.localDescription!.sdp, count: { received: () => received, close } };
+    return { answer: connection.localDescription!.sdp, count: { received: () => distinct.size, close } };
   }
 
   close(): void {

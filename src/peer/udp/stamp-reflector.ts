@@ -16,7 +16,10 @@ interface Entry {
   readonly key: Uint8Array | null;
   /** Whether so many bytes may still be answered. */
   readonly spend: (bytes: number) => boolean;
+  /** Numbers its replies. */
   sequence: number;
+  /** The sender's numbers that have come: a packet that came twice is one packet. */
+  readonly distinct: Set<number>;
 }
 
 export type Unanswered = StampRejection | 'stranger' | 'limit';
@@ -35,6 +38,8 @@ const CLOCK_ERROR = { synchronised: false, errorMs: 1000 } as const;
 /** Node does not tell the TTL of what it receives: RFC 8762 senders send 255. */
 const UNKNOWN_TTL = 255;
 const MOST_OPEN_SOURCES = 64;
+/** More than a paced run of the fastest kind sends. */
+const MOST_NUMBERS = 1_000_000;
 const BUFFER_BYTES = 4 * 1024 * 1024;
 
 /**
@@ -91,9 +96,9 @@ export class StampReflector {
     do sessionId = randomInt(1, 65_536);
     while (this.#sessions.has(sessionId));
     const key = authenticated ? randomBytes(KEY_BYTES) : null;
-    const entry: Entry = { address: plainAddress(address), key, spend, sequence: 0 };
+    const entry: Entry = { address: plainAddress(address), key, spend, sequence: 0, distinct: new Set() };
     this.#sessions.set(sessionId, entry);
-    return { sessionId, key, received: () => entry.sequence, close: () => this.#sessions.delete(sessionId) };
+    return { sessionId, key, received: () => entry.distinct.size, close: () => this.#sessions.delete(sessionId) };
   }
 
   #entryFor(bytes: Buffer, from: RemoteInfo): Entry | null {
@@ -108,7 +113,7 @@ export class StampReflector {
     if (known !== undefined) return known;
     const [oldest] = this.#open.keys();
     if (this.#open.size >= MOST_OPEN_SOURCES && oldest !== undefined) this.#open.delete(oldest);
-    const entry: Entry = { address, key: null, spend: () => true, sequence: 0 };
+    const entry: Entry = { address, key: null, spend: () => true, sequence: 0, distinct: new Set() };
     this.#open.set(source, entry);
     return entry;
   }
@@ -137,6 +142,7 @@ export class StampReflector {
       entry.key,
     );
     entry.sequence += 1;
+    if (entry.distinct.size < MOST_NUMBERS) entry.distinct.add(decoded.packet.sequence);
     this.#socket.send(reply, from.port, from.address, () => undefined);
   }
 

@@ -53,7 +53,7 @@ describe('a database of the version before offices were several', () => {
     const store = await openStore(file);
     expect(await store.runs.newestSets('s')).toEqual([
       expect.objectContaining({
-        ...{ id: 'r', practice: true, sameMachine: null, plan: null, downBps: 480e6 },
+        ...{ id: 'r', practice: true, evidence: 'practice', plan: null, downBps: 480e6 },
         brief: { flags: ['over-wifi'], downYardstickBps: 500e6, upYardstickBps: null },
       }),
     ]);

@@ -9,10 +9,11 @@ import { apiTokens } from './0005-api-tokens';
 import { removals } from './0006-removals';
 import { office } from './0007-office';
 import { quickLists } from './0008-quick-lists';
+import { evidence } from './0009-evidence';
 import type { Migration } from './migration';
 
 export const MIGRATIONS: readonly Migration[] = [
-  ...[firstTables, access, turns, conditions, apiTokens, removals, office, quickLists],
+  ...[firstTables, access, turns, conditions, apiTokens, removals, office, quickLists, evidence],
 ];
 
 /**

@@ -1,10 +1,12 @@
 import type { InferAttributes, InferCreationAttributes, Model } from 'sequelize';
 import type {
   DeviceKind,
+  Evidence,
   Link,
   Plan,
   ProfileName,
   Reach,
+  Receipt,
   RunBrief,
   RunReport,
   RunSketch,
@@ -59,6 +61,10 @@ export interface LineRow extends Row<LineRow> {
   siteId: string;
   name: string;
   provider: string;
+  /** When a run last looked at it for long, to see whether it is fast only at first; null: never. */
+  longLookAtMs: number | null;
+  /** How long it was seen to be faster at first, ms; null: it is not. */
+  burstMs: number | null;
 }
 
 export interface PlanRow extends Row<PlanRow> {
@@ -71,6 +77,8 @@ export interface PlanRow extends Row<PlanRow> {
   basis: Plan['basis'];
   fullFrom: number;
   validFromMs: number;
+  /** When its figures were corrected last, for the runs of its days too; null: never. */
+  correctedAtMs: number | null;
 }
 
 export interface SpotRow extends Row<SpotRow> {
@@ -87,6 +95,10 @@ export interface DeviceRow extends Row<DeviceRow> {
   notes: string;
   /** Played by the demo, behind practice lines. */
   simulated: boolean;
+  /** When a browser was first given the cookie by which it is this device; null: none has it. */
+  cookieAtMs: number | null;
+  /** Until then the technician lets another browser become this device; null: it is closed. */
+  openUntilMs: number | null;
 }
 
 export interface PeerRow extends Row<PeerRow> {
@@ -105,6 +117,7 @@ export interface PeerRow extends Row<PeerRow> {
   otherKey: string | null;
   /** The office in which it stands, when it is one of ours; only for a tunnel. */
   farSiteId: string | null;
+  pinnedAtMs: number | null;
 }
 
 export interface RunRow extends Row<RunRow> {
@@ -158,6 +171,20 @@ export interface RunRow extends Row<RunRow> {
   notes: string;
   /** Counts the links by which it was shared; null while it is shared by none. */
   shareNumber: number | null;
+  /** What it counts for; see core/judge/evidence. */
+  evidence: Evidence;
+  /** What its peer signed for; null in runs from before there were receipts, and while it runs. */
+  receipt: StoredReceipt | null;
+  ticketId: string | null;
+  /** Its ticket lasts until then: whatever is heard of it later, it is over. Null in runs of before. */
+  untilMs: number | null;
+  /** When the plan that it is held against was corrected, or another one put in its place, after it was made. */
+  planCorrectedAtMs: number | null;
+}
+
+/** A receipt as it is kept: null where none came that the peer's key proves. */
+export interface StoredReceipt {
+  readonly receipt: Receipt | null;
 }
 
 /** A place in the queue for what a run needs. The order is that of `askedAtMs`, then `place`. */

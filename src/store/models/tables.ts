@@ -85,10 +85,14 @@ export function defineTables(sequelize: Sequelize): Tables {
       ...plain,
       tableName: 'device_aliases',
     }),
-    lines: sequelize.define<LineRow>('Line', columns({ id, siteId: text, name: text, provider: text }), {
-      ...plain,
-      tableName: 'lines',
-    }),
+    lines: sequelize.define<LineRow>(
+      'Line',
+      columns({ id, siteId: text, name: text, provider: text, longLookAtMs: maybeNumber, burstMs: maybeNumber }),
+      {
+        ...plain,
+        tableName: 'lines',
+      },
+    ),
     plans: sequelize.define<PlanRow>(
       'Plan',
       columns({
@@ -102,6 +106,7 @@ export function defineTables(sequelize: Sequelize): Tables {
         basis: text,
         fullFrom: number,
         validFromMs: number,
+        correctedAtMs: maybeNumber,
       }),
       { ...plain, tableName: 'plans' },
     ),
@@ -113,7 +118,7 @@ export function defineTables(sequelize: Sequelize): Tables {
       'Device',
       columns({
         ...{ id, siteId: text, spotId: maybeText, name: text, link: json },
-        ...{ kind: maybeText, notes: text, simulated: yesNo },
+        ...{ kind: maybeText, notes: text, simulated: yesNo, cookieAtMs: maybeNumber, openUntilMs: maybeNumber },
       }),
       { ...plain, tableName: 'devices' },
     ),
@@ -121,7 +126,7 @@ export function defineTables(sequelize: Sequelize): Tables {
       'Peer',
       columns({
         ...{ id, siteId: text, name: text, reach: text, address: text, practice: yesNo, pinned: yesNo },
-        ...{ publicKey: maybeText, otherKey: maybeText, farSiteId: maybeText },
+        ...{ publicKey: maybeText, otherKey: maybeText, farSiteId: maybeText, pinnedAtMs: maybeNumber },
       }),
       { ...plain, tableName: 'peers' },
     ),
@@ -171,6 +176,11 @@ export function defineTables(sequelize: Sequelize): Tables {
         noticed: json,
         notes: { ...text, defaultValue: '' },
         shareNumber: { type: DataTypes.INTEGER, allowNull: true },
+        evidence: { ...text, defaultValue: 'alone' },
+        receipt: maybeJson,
+        ticketId: maybeText,
+        untilMs: maybeNumber,
+        planCorrectedAtMs: maybeNumber,
       }),
       { ...plain, tableName: 'runs' },
     ),

@@ -3,25 +3,16 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { seededRandom } from '@/core';
 import { simulateSamples } from '@/demo';
-import { openStore, type Store, type StoredRun } from '..';
+import { openStore, STARTED_RUN, type Store, type StoredRun } from '..';
 
 const RUN: StoredRun = {
-  ...{
-    id: '',
-    siteId: 's',
-    deviceId: 'desk',
-    peerId: 'p',
-    lineId: null,
-    deviceName: 'Press desk',
-    spotName: 'Workshop',
-  },
-  ...{ peerName: 'Hilltop exchange', lineName: null, reach: 'internet', link: { medium: 'unknown' } },
-  ...{ linkKind: 'wired', plan: null, profile: 'standard', practice: false, demo: false, status: 'finished' },
-  ...{ reason: null, startedAtMs: 0, lastSeenAtMs: 0, endedAtMs: null, sameMachine: false, ipVersion: 4 },
-  ...{ pageHiddenMs: 0, peerLinkBps: null, otherPeerThanUsual: false, userAgent: null, methodVersion: 1 },
-  ...{ verdict: 'full', downBps: 480e6, upBps: 96e6, idleMs: 14, addedMs: 12, brief: null },
+  ...STARTED_RUN,
+  ...{ id: '', siteId: 's', deviceId: 'desk', peerId: 'p', lineId: null, deviceName: 'Press desk' },
+  ...{ spotName: 'Workshop', peerName: 'Hilltop exchange', lineName: null, reach: 'internet', setId: '' },
+  ...{ link: { medium: 'unknown' }, linkKind: 'wired', plan: null, profile: 'standard', practice: false },
+  ...{ status: 'finished', startedAtMs: 0, lastSeenAtMs: 0, sameMachine: false, ipVersion: 4, methodVersion: 1 },
+  ...{ verdict: 'full', downBps: 480e6, upBps: 96e6, idleMs: 14, addedMs: 12, told: [], noticed: [] },
   report: {} as StoredRun['report'],
-  ...{ sketch: null, setId: '', askedBy: null, together: null, told: [], noticed: [], notes: '', shareNumber: null },
 };
 
 /** A run that is not finished has no figures. */
@@ -123,14 +114,40 @@ describe('the runs in the store', () => {
     expect((await store.runs.neighbours((await store.runs.byId('local'))!)).before).toBeNull();
   });
 
-  it('tell which peer is the usual one of a reach: that of most finished runs', async () => {
-    expect(await store.runs.usualPeerId('s', 'internet')).toBeNull();
+  it('tell which peer is the usual one of a reach: that of most finished runs since a time, each alone on its path', async () => {
+    expect(await store.runs.usualPeerId('s', 'internet', 0)).toBeNull();
     await put('a', { peerId: 'hill', startedAtMs: 1 });
     await put('b', { peerId: 'hill', startedAtMs: 2 });
     await put('c', { peerId: 'valley', startedAtMs: 3 });
     await put('d', { peerId: 'valley', startedAtMs: 4, ...CANCELLED });
-    expect(await store.runs.usualPeerId('s', 'internet')).toBe('hill');
-    expect(await store.runs.usualPeerId('s', 'local')).toBeNull();
+    await put('e', { peerId: 'valley', startedAtMs: 5, together: 't', evidence: 'together' });
+    await put('f', { peerId: 'valley', startedAtMs: 6, evidence: 'voided' });
+    expect(await store.runs.usualPeerId('s', 'internet', 0)).toBe('hill');
+    expect(await store.runs.usualPeerId('s', 'internet', 3)).toBe('valley');
+    expect(await store.runs.usualPeerId('s', 'local', 0)).toBeNull();
+  });
+
+  it('that shared a line on purpose are no evidence of a path: not in its newest set, its rates or its set', async () => {
+    await put('alone', { startedAtMs: 1 });
+    await put('shared', { startedAtMs: 2, together: 't', evidence: 'together', downBps: 160e6 });
+    expect((await store.runs.newestSets('s')).map(({ id }) => id)).toEqual(['alone']);
+    expect((await store.runs.finishedSince('s', 'internet', 0)).map(({ id }) => id)).toEqual(['alone']);
+    const alone = (await store.runs.byId('alone'))!;
+    expect(await store.runs.ratesSince(alone, 0)).toEqual([{ downBps: 480e6, upBps: 96e6 }]);
+    expect((await store.runs.lastFinishedOf('s', 'desk', 'wired', 'internet'))!.id).toBe('alone');
+  });
+
+  it('that are void stand for a place only while there is nothing better', async () => {
+    await put('void', { startedAtMs: 5, evidence: 'voided' });
+    expect((await store.runs.newestSets('s')).map(({ id }) => id)).toEqual(['void']);
+    await put('good', { startedAtMs: 1 });
+    expect((await store.runs.newestSets('s')).map(({ id }) => id)).toEqual(['good']);
+  });
+
+  it('over another kind of link are not the last ones over this', async () => {
+    await put('cable', { startedAtMs: 1 });
+    await put('air', { startedAtMs: 2, linkKind: 'wifi-5' });
+    expect((await store.runs.lastFinishedOf('s', 'desk', 'wired', 'internet'))!.id).toBe('cable');
   });
 
   it('of the newest set of each place leave out older sets, unfinished runs and those that fill no line', async () => {

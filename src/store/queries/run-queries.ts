@@ -1,22 +1,22 @@
 import { col, fn, Op, QueryTypes, where, type Attributes, type Sequelize, type WhereOptions } from 'sequelize';
-import type { LinkKind, Reach, RunSamples } from '@/core';
+import { OF_ITS_PATH, type LinkKind, type Reach, type RunSamples } from '@/core';
 import type { RunRow } from '../models/rows';
 import type { Tables } from '../models/tables';
 import { packSamples, unpackSamples } from '../samples-blob';
 
 export type StoredRun = Attributes<RunRow>;
 /** A run without its long columns, for lists. */
-export type RunLine = Omit<StoredRun, 'report' | 'brief'>;
+export type RunLine = Omit<StoredRun, 'report' | 'brief' | 'receipt'>;
 /** A finished run as far as its set is judged by it. */
 export type SetRun = Pick<StoredRun, (typeof SET_COLUMNS)[number]>;
 
 const SET_COLUMNS = [
-  ...(['id', 'setId', 'deviceId', 'linkKind', 'reach', 'lineId', 'plan', 'practice', 'sameMachine'] as const),
+  ...(['id', 'setId', 'deviceId', 'linkKind', 'reach', 'lineId', 'plan', 'practice', 'evidence'] as const),
   ...(['startedAtMs', 'downBps', 'upBps', 'addedMs', 'brief'] as const),
 ] as const;
 
 const JSON_COLUMNS = new Set<string>(['plan', 'brief']);
-const TRUTH_COLUMNS = new Set<string>(['practice', 'sameMachine']);
+const TRUTH_COLUMNS = new Set<string>(['practice']);
 
 /** One JSON array of values in place of a row: a thousand rows come as one text, which is several times as fast. */
 const SET_ROW = `json_group_array(json_array(${SET_COLUMNS.map((name) =>
@@ -35,7 +35,9 @@ function setRunsOf(text: string): SetRun[] {
 }
 
 /** Columns that lists do not need. */
-const LONG_COLUMNS = ['report', 'brief'] as const;
+const LONG_COLUMNS = ['report', 'brief', 'receipt'] as const;
+/** Kinds of evidence that speak of a path by itself, for SQL. */
+const OF_PATH = OF_ITS_PATH.map((evidence) => `'${evidence}'`).join(', ');
 
 /** What the ledger can be narrowed to. */
 export interface RunFilter {
@@ -158,15 +160,16 @@ export class RunQueries {
   }
 
   /**
-   * For each device, kind of link and reach of a site: all finished runs of the newest set, the oldest first. Runs that
-   * measured only delay have no place there.
+   * For each device, kind of link and reach of a site: all finished runs of the newest set that is evidence of its path,
+   * the oldest first; where there is none, of the newest that is void. Runs that measured only delay, or that shared
+   * their line on purpose, have no place there.
    */
   async newestSets(siteId: string): Promise<SetRun[]> {
     // With MAX, SQLite takes the other columns from the row that has it.
     return this.#setRuns(
       `SELECT ${SET_COLUMNS.map((name) => `runs."${name}"`).join(', ')} FROM runs JOIN (
-         SELECT setId AS newestSetId, MAX(startedAtMs) FROM runs
-         WHERE siteId = :siteId AND status = 'finished' AND profile NOT IN ('delay', 'paced')
+         SELECT setId AS newestSetId, MAX(startedAtMs - (evidence = 'voided') * 1e15) FROM runs
+         WHERE siteId = :siteId AND status = 'finished' AND profile NOT IN ('delay', 'paced') AND evidence <> 'together'
          GROUP BY deviceId, linkKind, reach) ON runs.setId = newestSetId
        WHERE runs.status = 'finished'`,
       { siteId },
@@ -195,22 +198,34 @@ export class RunQueries {
     return rows.map((row) => row.get({ plain: true }));
   }
 
-  /** Finished runs of a site and reach since a time, as far as sets are judged by them; the oldest first. */
+  /** Finished runs of a site and reach since a time that are evidence of their path; the oldest first. */
   async finishedSince(siteId: string, reach: Reach, sinceMs: number): Promise<SetRun[]> {
     return this.#setRuns(
       `SELECT ${SET_COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs WHERE siteId = :siteId AND reach = :reach AND status = 'finished'
-         AND profile NOT IN ('delay', 'paced') AND startedAtMs >= :sinceMs`,
+         AND profile NOT IN ('delay', 'paced') AND evidence IN (${OF_PATH}) AND startedAtMs >= :sinceMs`,
       { siteId, reach, sinceMs },
     );
   }
 
-  /** What a device reached over a kind of link and a reach from a time on. Bits per second; what is null was not measured. */
+  /**
+   * What a device reached over a kind of link and a reach from a time on, by runs that are evidence of the same. Bits per
+   * second; what is null was not measured.
+   */
   async ratesSince(
-    { siteId, deviceId, linkKind, reach }: Pick<StoredRun, 'siteId' | 'deviceId' | 'linkKind' | 'reach'>,
+    {
+      siteId,
+      deviceId,
+      linkKind,
+      reach,
+      practice,
+    }: Pick<StoredRun, 'siteId' | 'deviceId' | 'linkKind' | 'reach' | 'practice'>,
     sinceMs: number,
   ): Promise<Pick<StoredRun, 'downBps' | 'upBps'>[]> {
     const rows = await this.tables.runs.findAll({
-      where: { siteId, deviceId, linkKind, reach, status: 'finished', startedAtMs: { [Op.gte]: sinceMs } },
+      where: {
+        ...{ siteId, deviceId, linkKind, reach, status: 'finished' },
+        ...{ evidence: practice ? 'practice' : 'alone', startedAtMs: { [Op.gte]: sinceMs } },
+      },
       attributes: ['downBps', 'upBps'],
     });
     return rows.map((row) => row.get({ plain: true }));
@@ -243,21 +258,22 @@ export class RunQueries {
     return rows.map((row) => row.get({ plain: true }));
   }
 
-  /** The newest finished run of a device and reach. */
-  async lastFinishedOf(siteId: string, deviceId: string, reach: Reach): Promise<StoredRun | null> {
+  /** The newest finished run of a device over a kind of link and a reach that is evidence of its path. */
+  async lastFinishedOf(siteId: string, deviceId: string, linkKind: string, reach: Reach): Promise<StoredRun | null> {
     const row = await this.tables.runs.findOne({
-      where: { siteId, deviceId, reach, status: 'finished' },
+      where: { siteId, deviceId, linkKind, reach, status: 'finished', evidence: { [Op.in]: OF_ITS_PATH } },
       order: [['startedAtMs', 'DESC']],
     });
     return row === null ? null : row.get({ plain: true });
   }
 
-  /** The peer that most finished runs of a site and reach went to; null before the first. */
-  async usualPeerId(siteId: string, reach: Reach): Promise<string | null> {
+  /** The peer that most finished runs of a site and reach went to since a time; null where there were none. */
+  async usualPeerId(siteId: string, reach: Reach, sinceMs: number): Promise<string | null> {
     const [row] = await this.sequelize.query<{ peerId: string }>(
       `SELECT peerId FROM runs WHERE siteId = :siteId AND reach = :reach AND status = 'finished'
+       AND evidence IN (${OF_PATH}) AND startedAtMs >= :sinceMs
        GROUP BY peerId ORDER BY COUNT(*) DESC, MAX(startedAtMs) DESC LIMIT 1`,
-      { replacements: { siteId, reach }, type: QueryTypes.SELECT },
+      { replacements: { siteId, reach, sinceMs }, type: QueryTypes.SELECT },
     );
     return row?.peerId ?? null;
   }

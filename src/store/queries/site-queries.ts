@@ -154,8 +154,11 @@ export class SiteQueries {
   }
 
   /** Runs of a reach go to this peer from now on, and to no other of the site. */
-  async pinPeer({ id, siteId, reach }: StoredPeer): Promise<void> {
-    await this.tables.peers.update({ pinned: false }, { where: { siteId, reach, id: { [Op.ne]: id } } });
-    await this.tables.peers.update({ pinned: true }, { where: { id } });
+  async pinPeer({ id, siteId, reach }: StoredPeer, pinnedAtMs: number): Promise<void> {
+    await this.tables.peers.update(
+      { pinned: false, pinnedAtMs: null },
+      { where: { siteId, reach, id: { [Op.ne]: id } } },
+    );
+    await this.tables.peers.update({ pinned: true, pinnedAtMs }, { where: { id } });
   }
 }

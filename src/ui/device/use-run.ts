@@ -58,13 +58,14 @@ function watchHidden(): () => number {
   };
 }
 
-function factsOf(seen: SeenByPeer | null, pageHiddenMs: number) {
+function factsOf(seen: SeenByPeer | null, pageHiddenMs: number, receipt: string | null = null) {
   return {
     sameMachine: seen?.sameMachine ?? null,
     ipVersion: seen?.ipVersion ?? null,
     pageHiddenMs,
     peerLinkBps: seen?.peerLinkBps ?? null,
     userAgent: navigator.userAgent.slice(0, 400),
+    receipt,
   };
 }
 
@@ -142,7 +143,7 @@ export function useRun() {
           setView({ status: 'measuring', grant, strip });
           return;
         }
-        const facts = factsOf(data.seen, stopWatching());
+        const facts = factsOf(data.seen, stopWatching(), data.kind === 'finished' ? data.receipt : null);
         if (data.kind === 'finished') end({ outcome: 'finished', samples: data.samples, facts });
         else end({ outcome: 'unfinished', reason: data.reason, samples: data.samples, facts });
       };

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import {
   addedDelayWords,
   byteRateWords,
+  nominalRateFigure,
   lossTrouble,
   rateFigure,
   rateWords,
@@ -12,6 +13,7 @@ import {
   type DirectionReport,
   type RateEstimate,
   type RunReport,
+  type UnsettledCause,
 } from '@/core';
 import { VerdictMark } from '../verdict/verdict-mark';
 import { RunDelayTable } from './run-delay-table';
@@ -19,16 +21,46 @@ import { RunLoss, RunPaced } from './run-loss';
 
 const STEADY_FROM = 0.97;
 
+/** One figure, or both ends where it is none. */
+function rateOrRange(rate: RateEstimate | null): string {
+  const range = rate?.rangeBps ?? null;
+  return range === null ? rateWords(rate?.steadyBps ?? null) : `${rateFigure(range.low)} to ${rateWords(range.high)}`;
+}
+
+function earlierWords(rate: RateEstimate | null): string {
+  if (rate === null) return UNKNOWN_WORDS;
+  const earlier = rate.earlier ?? [];
+  if (earlier.length === 0) return 'none: one level throughout';
+  return earlier
+    .map(({ bps, fromMs, toMs }) => `${rateWords(bps)} for ${((toMs - fromMs) / 1000).toFixed(1)} s`)
+    .join(', then ');
+}
+
+function leastWords({ least }: DirectionReport): string {
+  if (!least) return 'the contract names none';
+  const word = { above: 'at or above the advertised', between: 'between it and the advertised', below: 'below it' }[
+    least.word
+  ];
+  return `${nominalRateFigure(least.leastBps)} Mb/s: ${least.onTheEdge ? 'on its edge' : word}`;
+}
+
 function intervalWords({ rate }: DirectionReport): string {
   if (rate === null || rate.intervalBps === null) return UNKNOWN_WORDS;
   return `${rateFigure(rate.intervalBps.low)} – ${rateFigure(rate.intervalBps.high)} Mb/s`;
 }
 
+const UNSETTLED_WORDS: Record<UnsettledCause, string> = {
+  drifting: 'it still drifted',
+  'changed-level': 'it changed level',
+  'too-short': 'too short',
+  'too-few-windows': 'too little after the change',
+};
+
 function steadinessWords(rate: RateEstimate | null): string {
   if (rate === null) return UNKNOWN_WORDS;
   const words = [
     shareWords(rate.steadiness),
-    rate.settled ? 'settled' : 'unsettled',
+    rate.settled ? 'settled' : `unsettled: ${UNSETTLED_WORDS[rate.unsettledBy ?? 'drifting']}`,
     ...(rate.steadiness < STEADY_FROM ? ['dips took a part'] : []),
     ...(rate.dips.length > 0 ? [`${rate.dips.length} ${rate.dips.length === 1 ? 'dip' : 'dips'} below half`] : []),
   ];
@@ -47,16 +79,18 @@ function verdictNode({ verdict }: DirectionReport): ReactNode {
 }
 
 const ROWS: readonly (readonly [string, (direction: DirectionReport) => ReactNode])[] = [
-  ['rate', ({ rate }) => <strong>{rateWords(rate?.steadyBps ?? null)}</strong>],
+  ['rate', ({ rate }) => <strong>{rateOrRange(rate)}</strong>],
   ['in bytes', ({ rate }) => byteRateWords(rate?.steadyBps ?? null)],
   ['95 % interval', intervalWords],
   ['steadiness', ({ rate }) => steadinessWords(rate)],
+  ['levels before', ({ rate }) => earlierWords(rate)],
   ['streams', ({ rate }) => rate?.streams ?? UNKNOWN_WORDS],
   ['verdict', verdictNode],
   [
     'share of plan',
     ({ shareOfPlan }) => (shareOfPlan === null ? 'no plan to hold it against' : shareWords(shareOfPlan.share)),
   ],
+  ['least of the contract', leastWords],
   ['added delay', ({ addedMs }) => addedDelayWords(addedMs)],
   [
     'queue began to fill',

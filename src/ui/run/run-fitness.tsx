@@ -6,8 +6,11 @@ const ANSWER_WORDS = {
   'cannot tell': 'It cannot tell whether the plan is met.',
 } as const;
 
+const DIRECTION_WORDS = { met: 'is met.', 'not met': 'is not met.', 'cannot tell': 'cannot be told.' } as const;
+
 const EFFECT_WORDS = {
   voids: 'no verdict at all',
+  unproven: 'says nothing about the plan',
   bars: 'bars “not met”',
   weakens: 'weakens it',
 } as const;
@@ -20,6 +23,12 @@ interface RunFitnessProps {
 
 /** Whether the run counts as evidence about the plan, and each fact for or against it. */
 export function RunFitness({ report: { planAnswer, fitness }, inFullSet }: RunFitnessProps) {
+  const ofDirection = (['down', 'up'] as const).flatMap((direction) => {
+    const answer = planAnswer?.[direction];
+    return answer === undefined || answer.word === planAnswer?.word
+      ? []
+      : [`${direction} ${DIRECTION_WORDS[answer.word]}`];
+  });
   const flags = fitness.filter(({ code }) => !(inFullSet && code === 'single-run'));
   return (
     <section aria-label="Evidence">
@@ -27,13 +36,16 @@ export function RunFitness({ report: { planAnswer, fitness }, inFullSet }: RunFi
       <p>
         {planAnswer === null
           ? 'This run did not cross the provider’s line, or no plan is known: it says nothing about one.'
-          : ANSWER_WORDS[planAnswer.word]}
+          : [ANSWER_WORDS[planAnswer.word], ...ofDirection].join(' By direction: ')}
       </p>
       {flags.length > 0 && (
         <ul className="mt-2 space-y-2 text-[0.9rem]">
-          {flags.map(({ code, fact, nextStep }) => (
-            <li key={code} className="border-l-2 border-hairline pl-3">
-              <span className="text-quiet">{EFFECT_WORDS[FITNESS_EFFECTS[code]]}: </span>
+          {flags.map(({ code, fact, nextStep, direction }) => (
+            <li key={`${code} ${direction}`} className="border-l-2 border-hairline pl-3">
+              <span className="text-quiet">
+                {EFFECT_WORDS[FITNESS_EFFECTS[code]]}
+                {direction === undefined ? '' : ` (${direction})`}:{' '}
+              </span>
               {fact}. <span className="text-quiet">Next: {nextStep}.</span>
             </li>
           ))}

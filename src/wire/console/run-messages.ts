@@ -82,6 +82,8 @@ export const runFactsSchema = z.strictObject({
   /** Rate of the peer's own port, bits per second, as it said. */
   peerLinkBps: z.number().positive().max(1e13).nullable(),
   userAgent: z.string().max(400),
+  /** What the peer signed when the session ended, as text; null when nothing came. */
+  receipt: z.string().max(8192).nullable().default(null),
 });
 export type RunFacts = z.infer<typeof runFactsSchema>;
 

@@ -40,6 +40,18 @@ export const PEER_FAULTS = {
     title: 'Session unknown',
     sentence: 'There is no such measuring session here, or it has ended. Start the run again.',
   },
+  'ticket-elsewhere': {
+    status: 401,
+    title: 'Ticket for another peer',
+    sentence:
+      'The ticket was made for another peer. Check in the set-up of the console that the address of each peer is its own, then run again.',
+  },
+  'receipt-unknown': {
+    status: 404,
+    title: 'No receipt',
+    sentence:
+      'No session with that ticket has ended here lately. Receipts are kept for an hour, and not over a restart.',
+  },
   'direction-not-allowed': {
     status: 403,
     title: 'Direction not allowed',
@@ -54,6 +66,11 @@ export const PEER_FAULTS = {
     status: 429,
     title: 'Stream limit reached',
     sentence: 'The session may use {limit} streams in each direction at once. Close one first.',
+  },
+  'limit-sockets': {
+    status: 429,
+    title: 'Socket limit reached',
+    sentence: 'A session may hold {limit} of these sockets at once. Close one first.',
   },
   'stream-malformed': {
     status: 400,

@@ -54,6 +54,8 @@ export const controlMessageSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('kernel'), sightings: z.array(kernelSightingSchema).max(64) }),
   z.object({ kind: z.literal('load'), sample: peerLoadSchema }),
   z.object({ kind: z.literal('udp-counts'), received: nonNegative.int() }),
+  /** The session is over; what the peer signs for it, null where it signs nothing. */
+  z.object({ kind: z.literal('receipt'), receipt: z.string().max(8192).nullable() }),
 ]);
 export type ControlMessage = z.infer<typeof controlMessageSchema>;
 
@@ -67,8 +69,12 @@ export function readControlMessage(text: unknown): ControlMessage | null {
   }
 }
 
-/** Client → peer over the control WebSocket: how many UDP packets of this session have arrived? */
-export const controlQuestionSchema = z.strictObject({ kind: z.literal('udp-counts') });
+/**
+ * Client → peer over the control WebSocket: how many UDP packets of this session have arrived? Or: it is over, what do you
+ * sign for?
+ */
+export const controlQuestionSchema = z.strictObject({ kind: z.enum(['udp-counts', 'receipt']) });
+export type ControlQuestion = z.infer<typeof controlQuestionSchema>;
 
 /** Answer to asking for UDP: where to send STAMP packets, as whom, and with what key (base64url; null: plain mode). */
 export const udpAdmissionSchema = z.object({

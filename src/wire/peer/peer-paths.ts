@@ -9,6 +9,7 @@ export const PEER_PATHS = {
   probe: '/peer/v1/probe',
   udp: '/peer/v1/udp',
   channel: '/peer/v1/channel',
+  receipt: '/peer/v1/receipt',
 } as const;
 
 /** A browser's test page and its peer may be on other hosts, so the simple-request rules of CORS are kept to. */

@@ -6,6 +6,8 @@ export const ticketClaimsSchema = z.strictObject({
   id: z.string().min(8).max(64),
   runId: z.string().min(1).max(64),
   deviceId: z.string().min(1).max(64),
+  /** The peer that it is for, by its public key; null where the console does not know it yet. */
+  peerKey: z.string().max(64).nullable().default(null),
   directions: z.array(z.enum(['down', 'up'])).min(1),
   limits: z.strictObject({
     seconds: z.number().positive().max(3600),

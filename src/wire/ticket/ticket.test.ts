@@ -10,6 +10,7 @@ const claims: TicketClaims = {
   id: 'ticket-0001',
   runId: 'run-1',
   deviceId: 'device-1',
+  peerKey: null,
   directions: ['down', 'up'],
   limits: { seconds: 60, bytes: 1e10, streams: 6 },
   issuedAtMs: NOW,

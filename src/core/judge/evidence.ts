@@ -1,0 +1,28 @@
+import { FITNESS_EFFECTS, type FitnessCode } from '../fitness/fitness-flag';
+
+/**
+ * What a run is evidence of. *alone*: of its whole path. *practice*: of the practice line that stood in for one.
+ * *together*: only of what several runs shared on purpose, as a sum. *voided*: of nothing.
+ */
+export const EVIDENCES = ['alone', 'practice', 'together', 'voided'] as const;
+export type Evidence = (typeof EVIDENCES)[number];
+
+export interface EvidenceFacts {
+  readonly together: boolean;
+  readonly practice: boolean;
+  readonly flags: readonly FitnessCode[];
+}
+
+/** The one place where it is decided what a finished run counts for. */
+export function evidenceOf({ together, practice, flags }: EvidenceFacts): Evidence {
+  if (flags.some((code) => FITNESS_EFFECTS[code] === 'voids' && code !== 'shared-on-purpose')) return 'voided';
+  if (together) return 'together';
+  return practice ? 'practice' : 'alone';
+}
+
+/** Evidence of a path by itself: what boards, sites, sets, medians, the usual peer and copy times are made of. */
+export const OF_ITS_PATH = ['alone', 'practice'] as const satisfies readonly Evidence[];
+
+export function judgesItsPath(evidence: Evidence): boolean {
+  return (OF_ITS_PATH as readonly Evidence[]).includes(evidence);
+}

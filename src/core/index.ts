@@ -50,6 +50,7 @@ export * from './run/sentence';
 export * from './run/straw-path';
 export * from './run/strip-data';
 export * from './run/unfinished-reasons';
+export type { Interval } from './stats/block-bootstrap';
 export * from './stats/mean';
 export * from './stats/percentile';
 export * from './stats/seeded-random';

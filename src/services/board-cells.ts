@@ -1,4 +1,13 @@
-import { LINK_KINDS, rateBloat, REACHES, type BloatRating, type LinkKind, type Reach, type VerdictWord } from '@/core';
+import {
+  LINK_KINDS,
+  rateBloat,
+  REACHES,
+  type BloatRating,
+  type Interval,
+  type LinkKind,
+  type Reach,
+  type VerdictWord,
+} from '@/core';
 import type { SetRun } from '@/store';
 import { judgedSet, setsOf } from './run-sets';
 
@@ -24,6 +33,9 @@ export interface BoardCell {
   readonly count: number;
   readonly spreadDownBps: number | null;
   readonly spreadUpBps: number | null;
+  /** Where the newest run has no one figure in a direction: both ends, bits per second. */
+  readonly rangeDownBps: Interval | null;
+  readonly rangeUpBps: Interval | null;
 }
 
 /** Shown even while nothing was run there: the gaps are what is still to be tested. */
@@ -66,6 +78,8 @@ export function cellOf(set: readonly SetRun[]): BoardCell | null {
     count: judged.count,
     spreadDownBps: judged.count > 1 ? (judged.down?.spread ?? null) : null,
     spreadUpBps: judged.count > 1 ? (judged.up?.spread ?? null) : null,
+    rangeDownBps: judged.down === null ? (run.brief.downRangeBps ?? null) : null,
+    rangeUpBps: judged.up === null ? (run.brief.upRangeBps ?? null) : null,
   };
 }
 

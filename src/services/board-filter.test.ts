@@ -6,7 +6,7 @@ const NOW_MS = 1_000 * HOUR_MS;
 const cell = (verdict: BoardCell['verdict'], agoHours: number): BoardCell => ({
   ...{ runId: 'r', downBps: 1, upBps: 1, yardstickDownBps: 1, yardstickUpBps: 1, addedMs: null, rating: null },
   ...{ verdict, linkBelowPlan: false, startedAtMs: NOW_MS - agoHours * HOUR_MS, count: 1 },
-  ...{ spreadDownBps: null, spreadUpBps: null },
+  ...{ spreadDownBps: null, spreadUpBps: null, rangeDownBps: null, rangeUpBps: null },
 });
 
 describe('what the board is narrowed to', () => {

@@ -54,6 +54,11 @@ export function conditionsOf(run: StoredRun): RunConditions {
 /** A figure to go by; null where nothing was measured, or what was is a range. */
 const oneFigure = ({ rate }: DirectionReport) => (rate !== null && isOneFigure(rate) ? rate.steadyBps : null);
 
+function rangesOf({ down, up }: RunReport): StoredRun['ranges'] {
+  const [downRange, upRange] = [down.rate?.rangeBps ?? null, up.rate?.rangeBps ?? null];
+  return downRange === null && upRange === null ? null : { down: downRange, up: upRange };
+}
+
 /** The columns that the board and the ledger go by. */
 export function figureColumns(report: RunReport, { together, practice }: Pick<StoredRun, 'together' | 'practice'>) {
   const flags = report.fitness.map(({ code }) => code);
@@ -63,6 +68,7 @@ export function figureColumns(report: RunReport, { together, practice }: Pick<St
     evidence: evidenceOf({ together: together !== null, practice, flags }),
     downBps: oneFigure(report.down),
     upBps: oneFigure(report.up),
+    ranges: rangesOf(report),
     idleMs: report.idleDelay?.medianMs ?? null,
     addedMs: report.bloat?.addedMs ?? null,
     report,

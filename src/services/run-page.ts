@@ -1,9 +1,14 @@
 import {
   sentenceOf,
   strawPathOf,
+  togetherShareOf,
   stripDataOf,
   unfinishedWords,
   type ClientTrouble,
+  type CounterSeries,
+  type RateEstimate,
+  type SharingRun,
+  type TogetherShare,
   type RunConditions,
   type RunReport,
   type RunSentence,
@@ -35,7 +40,7 @@ export interface RunPage {
   /** The set that it belongs to: its finished runs, the oldest first, and how they are judged as one. */
   readonly set: { readonly runs: readonly StoredRun[]; readonly judgement: SetJudgement } | null;
   /** Runs that were started at the same instant on purpose, this one among them. */
-  readonly together: readonly StoredRun[];
+  readonly together: { readonly runs: readonly StoredRun[]; readonly share: TogetherShare | null };
   /** The runs of the same device and reach just before and after it. */
   readonly neighbours: { readonly before: RunLine | null; readonly after: RunLine | null };
   /** Rates of the device over this link and reach in the last thirty days, for copy times. Bits per second. */
@@ -58,6 +63,34 @@ async function setOf(context: ConsoleContext, run: StoredRun): Promise<RunPage['
   return judgement === null ? null : { runs, judgement };
 }
 
+/** A series on one clock for all runs of a round: ms since the first of them was granted. */
+function moved(series: CounterSeries | null, byMs: number): CounterSeries | null {
+  return series === null ? null : { ...series, atMs: series.atMs.map((atMs) => atMs + byMs) };
+}
+
+async function togetherOf({ store }: ConsoleContext, run: StoredRun): Promise<RunPage['together']> {
+  if (run.together === null) return { runs: [], share: null };
+  const runs = await store.runs.startedTogether(run.together);
+  const firstMs = Math.min(...runs.map(({ startedAtMs }) => startedAtMs));
+  const sharing = await Promise.all(
+    runs.map(async ({ id, startedAtMs, report }): Promise<SharingRun | null> => {
+      const samples = report === null ? null : await store.runs.samples(id);
+      if (report === null || samples === null) return null;
+      const ownMs = startedAtMs - firstMs;
+      const upMs = ownMs + (samples.peerClockOffsetMs ?? 0);
+      const counted = (rate: RateEstimate | null, byMs: number) =>
+        rate === null ? null : { fromMs: rate.countedFromMs + byMs, toMs: rate.countedToMs + byMs };
+      return {
+        ...{ down: moved(samples.download, ownMs), up: moved(samples.upload, upMs) },
+        countedDown: counted(report.down.rate, ownMs),
+        countedUp: counted(report.up.rate, upMs),
+        addedMs: report.bloat?.addedMs ?? null,
+      };
+    }),
+  );
+  return { runs, share: sharing.includes(null) ? null : togetherShareOf(sharing as SharingRun[]) };
+}
+
 async function ratesOfMonth(context: ConsoleContext, run: StoredRun): Promise<RunPage['ratesOfMonth']> {
   const runs = await context.store.runs.ratesSince(run, run.startedAtMs - MONTH_MS);
   return { downBps: runs.flatMap(({ downBps }) => downBps ?? []), upBps: runs.flatMap(({ upBps }) => upBps ?? []) };
@@ -68,9 +101,15 @@ export async function runPageOf(context: ConsoleContext, runId: string): Promise
   if (run === null) return failed('run-unknown');
   const samples = await context.store.runs.samples(runId);
   const conditions = conditionsOf(run);
+  const flags = run.brief?.flags ?? [];
   return done({
     run,
-    straw: strawPathOf({ ...conditions, deviceName: run.deviceName, peerName: run.peerName, lineName: run.lineName }),
+    straw: strawPathOf({
+      ...conditions,
+      ...{ deviceName: run.deviceName, peerName: run.peerName, lineName: run.lineName },
+      heldByLink: flags.includes('link-below-plan'),
+      linkDoubtful: flags.includes('link-doubtful'),
+    }),
     strip: samples === null ? null : stripDataOf(samples),
     troubles: samples?.client?.troubles ?? [],
     result:
@@ -82,7 +121,7 @@ export async function runPageOf(context: ConsoleContext, runId: string): Promise
     neighbours: await context.store.runs.neighbours(run),
     ratesOfMonth: await ratesOfMonth(context, run),
     sharePath: sharePathOf(context, run),
-    together: run.together === null ? [] : await context.store.runs.startedTogether(run.together),
+    together: await togetherOf(context, run),
     unfinished: run.status === 'unfinished' ? unfinishedWords(run.reason ?? 'device-vanished') : null,
   });
 }

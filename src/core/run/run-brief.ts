@@ -9,7 +9,7 @@ export interface RunBrief {
   /** Those that hold for a direction; absent in briefs of before. */
   readonly flagsDown?: readonly FitnessCode[] | undefined;
   readonly flagsUp?: readonly FitnessCode[] | undefined;
-  /** Where a direction is a range and not one figure: its ends. Absent or null: it is one. */
+  /** Where a direction is a range and not one figure: its ends, bits per second. Absent or null: it is one. */
   readonly downRangeBps?: Interval | null | undefined;
   readonly upRangeBps?: Interval | null | undefined;
   /** Null where there is no yardstick. */

@@ -194,12 +194,17 @@ describe('pictures', () => {
     expect(upBps.at(-1)).toBe(97e6);
   });
 
-  it('mark the link as the kink only when it carries less than the line', () => {
-    const path = (link: object) =>
-      strawPathOf({ ...OVER_GIGABIT, ...link, deviceName: 'Scan room', peerName: 'Hilltop', lineName: 'Tarnfell' });
-    expect(path({ link: SLOW_CABLE }).filter((segment) => segment.kink)).toMatchObject([{ kind: 'link' }]);
-    expect(path({}).some((segment) => segment.kink)).toBe(false);
-    expect(path({ link: { medium: 'unknown' } }).some((segment) => segment.kink)).toBe(false);
+  it('mark the link as the kink only where it was seen to hold the run back, and know nothing of a doubtful one', () => {
+    const path = (changes: object) =>
+      strawPathOf({
+        ...{ ...OVER_GIGABIT, deviceName: 'Scan room', peerName: 'Hilltop', lineName: 'Tarnfell' },
+        ...{ heldByLink: false, linkDoubtful: false, ...changes },
+      });
+    const kinks = (changes: object) => path(changes).filter((segment) => segment.kink);
+    expect(kinks({ link: SLOW_CABLE, heldByLink: true })).toMatchObject([{ kind: 'link' }]);
+    // A gigabit cable under a plan of 1000 carries 941: no kink while the figure is far from that.
+    expect(kinks({ link: SLOW_CABLE })).toEqual([]);
+    expect(path({ link: SLOW_CABLE, linkDoubtful: true })[1]!.capacityBps).toBeNull();
     expect(path({ reach: 'local' }).map((segment) => segment.kind)).toEqual(['device', 'link', 'hop', 'far-end']);
   });
 

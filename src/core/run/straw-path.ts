@@ -22,23 +22,31 @@ export interface StrawPathInput {
   readonly link: Link;
   readonly plan: Plan | null;
   readonly ipVersion: 4 | 6;
+  /** Whether the run was seen to be held back by its link: a figure near the ceiling, and a plan above it. */
+  readonly heldByLink: boolean;
+  /** Whether the link is another than the person said: then nothing is known of it. */
+  readonly linkDoubtful: boolean;
 }
 
 /**
- * The path of a run as lengths of straw, from the device to the far end. The kink is the link when it can carry less
- * than the line promises; where a capacity is unknown, no kink is claimed.
+ * The path of a run as lengths of straw, from the device to the far end. The kink is the link when it was seen to hold
+ * the run back; a link that is merely below the plan, with a figure far from what it can carry, is none.
  */
 export function strawPathOf(input: StrawPathInput): StrawSegment[] {
-  const { deviceName, peerName, lineName, reach, link, plan, ipVersion } = input;
-  const linkBps = ceilingOfLink(link, ipVersion)?.payloadBps ?? null;
+  const { deviceName, peerName, lineName, reach, link, plan, ipVersion, heldByLink, linkDoubtful } = input;
+  const linkBps = linkDoubtful ? null : (ceilingOfLink(link, ipVersion)?.payloadBps ?? null);
   const lineBps = plan === null ? null : planPayloadBps(plan, 'down');
   // What both ends of a tunnel give is known of the tunnel, not of this line.
   const ofTunnel = plan?.slowerEnd !== undefined;
-  const linkIsKink = reach !== 'local' && linkBps !== null && lineBps !== null && linkBps < lineBps;
   const plain = { capacityBps: null, kink: false };
   const inside: StrawSegment[] = [
     { ...plain, kind: 'device', label: deviceName },
-    { kind: 'link', label: linkKindWords(linkKindOf(link)), capacityBps: linkBps, kink: linkIsKink },
+    {
+      kind: 'link',
+      label: linkKindWords(linkKindOf(link)),
+      capacityBps: linkBps,
+      kink: heldByLink && reach !== 'local',
+    },
     { ...plain, kind: 'hop', label: link.medium === 'wifi' ? 'access point' : 'switch' },
   ];
   const farEnd: StrawSegment = { ...plain, kind: 'far-end', label: peerName };

@@ -23,6 +23,11 @@ export function rateFigure(rateBps: number | null): string {
   return mbps.toFixed(decimalsFor(mbps));
 }
 
+/** Both ends of a rate that is no one figure, without the unit: "8.20–17.9". */
+export function rangeFigure({ low, high }: { readonly low: number; readonly high: number }): string {
+  return `${rateFigure(low)}–${rateFigure(high)}`;
+}
+
 /** A rate with its unit: 93_800_000 → "93.8 Mb/s". */
 export function rateWords(rateBps: number | null): string {
   return rateBps === null ? UNKNOWN_WORDS : `${rateFigure(rateBps)} Mb/s`;

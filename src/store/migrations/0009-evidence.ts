@@ -21,6 +21,8 @@ export const evidence: Migration = {
     `ALTER TABLE runs ADD COLUMN untilMs REAL`,
     `UPDATE runs SET untilMs = startedAtMs + 400000 WHERE status = 'running'`,
     `ALTER TABLE runs ADD COLUMN planCorrectedAtMs REAL`,
+    // Where a direction is no one figure: its ends.
+    `ALTER TABLE runs ADD COLUMN ranges JSON`,
     `ALTER TABLE plans ADD COLUMN correctedAtMs REAL`,
     `ALTER TABLE peers ADD COLUMN pinnedAtMs REAL`,
     `ALTER TABLE lines ADD COLUMN longLookAtMs REAL`,

@@ -2,6 +2,7 @@ import type { InferAttributes, InferCreationAttributes, Model } from 'sequelize'
 import type {
   DeviceKind,
   Evidence,
+  Interval,
   Link,
   Plan,
   ProfileName,
@@ -180,6 +181,8 @@ export interface RunRow extends Row<RunRow> {
   untilMs: number | null;
   /** When the plan that it is held against was corrected, or another one put in its place, after it was made. */
   planCorrectedAtMs: number | null;
+  /** Where a direction is no one figure: both ends, bits per second; null where both are one. */
+  ranges: { readonly down: Interval | null; readonly up: Interval | null } | null;
 }
 
 /** A receipt as it is kept: null where none came that the peer's key proves. */

@@ -181,6 +181,7 @@ export function defineTables(sequelize: Sequelize): Tables {
         ticketId: maybeText,
         untilMs: maybeNumber,
         planCorrectedAtMs: maybeNumber,
+        ranges: maybeJson,
       }),
       { ...plain, tableName: 'runs' },
     ),

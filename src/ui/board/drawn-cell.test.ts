@@ -4,7 +4,7 @@ import { drawnCell } from './drawn-cell';
 const cell: BoardCell = {
   ...{ runId: 'r', downBps: 250e6, upBps: 100e6, yardstickDownBps: 500e6, yardstickUpBps: 100e6, addedMs: 42 },
   ...{ rating: 'soft', verdict: 'thin', linkBelowPlan: false, startedAtMs: 0, count: 1 },
-  ...{ spreadDownBps: null, spreadUpBps: null },
+  ...{ spreadDownBps: null, spreadUpBps: null, rangeDownBps: null, rangeUpBps: null },
 };
 const drawn = (changes: Partial<BoardCell> = {}) => drawnCell({ ...cell, ...changes }, 3 * 3600_000);
 

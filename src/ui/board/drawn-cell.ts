@@ -1,4 +1,4 @@
-import { addedDelayWords, ageWords, rateFigure, type BloatRating, type VerdictWord } from '@/core';
+import { addedDelayWords, ageWords, rangeFigure, rateFigure, type BloatRating, type VerdictWord } from '@/core';
 import type { Board, BoardCell, BoardRow } from '@/services';
 
 /** The notch of the yardstick stands here, of a hundred; a little room is left for what goes beyond. globals.css draws it there. */
@@ -52,10 +52,10 @@ export function drawnCell(cell: BoardCell, nowMs: number): DrawnCell {
   const { count, spreadDownBps, spreadUpBps } = cell;
   return {
     runId: cell.runId,
-    down: rateFigure(cell.downBps),
-    up: rateFigure(cell.upBps),
-    downLength: lengthOf(cell.downBps, cell.yardstickDownBps),
-    upLength: lengthOf(cell.upBps, cell.yardstickUpBps),
+    down: cell.rangeDownBps === null ? rateFigure(cell.downBps) : rangeFigure(cell.rangeDownBps),
+    up: cell.rangeUpBps === null ? rateFigure(cell.upBps) : rangeFigure(cell.rangeUpBps),
+    downLength: lengthOf(cell.downBps ?? cell.rangeDownBps?.low ?? null, cell.yardstickDownBps),
+    upLength: lengthOf(cell.upBps ?? cell.rangeUpBps?.low ?? null, cell.yardstickUpBps),
     ...hollowOf(cell),
     verdict: cell.verdict,
     ...(cell.linkBelowPlan && { kink: true }),

@@ -12,11 +12,17 @@ const run = (changes: Partial<Run>): Run => ({
   ...{ pageHiddenMs: 0, peerLinkBps: null, otherPeerThanUsual: false, userAgent: null, methodVersion: 1 },
   ...{ verdict: 'thin', downBps: 402e6, upBps: 9.38e6, idleMs: 15.2, addedMs: 42, sketch: null, setId: 'r' },
   ...{ askedBy: null, together: null, told: [], noticed: [], notes: '', shareNumber: null, evidence: 'alone' },
-  ...{ ticketId: null, untilMs: null, planCorrectedAtMs: null },
+  ...{ ticketId: null, untilMs: null, planCorrectedAtMs: null, ranges: null },
   ...changes,
 });
 
 describe('a row of the ledger', () => {
+  it('shows both ends of what is no one figure, and says of a share that it is one', () => {
+    const torn = drawnRun(run({ downBps: null, ranges: { down: { low: 8.2e6, high: 17.9e6 }, up: null } }));
+    expect(torn.outcome).toMatchObject({ down: '8.20–17.9', up: '9.38' });
+    expect(drawnRun(run({ evidence: 'together' })).place).toBe('5 GHz · internet · together');
+  });
+
   it('shows what was measured with three figures, and the delay with its word', () => {
     expect(drawnRun(run({}))).toMatchObject({
       device: 'Press desk',

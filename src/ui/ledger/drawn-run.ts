@@ -3,6 +3,7 @@ import {
   delayWords,
   linkKindWords,
   rateBloat,
+  rangeFigure,
   rateFigure,
   UNFINISHED_REASONS,
   type BloatRating,
@@ -43,8 +44,8 @@ function outcomeOf(run: Run): DrawnRun['outcome'] {
     return { status: 'other', words: `unfinished · ${UNFINISHED_REASONS[run.reason ?? 'device-vanished'].what}` };
   return {
     status: 'finished',
-    down: rateFigure(run.downBps),
-    up: rateFigure(run.upBps),
+    down: run.ranges?.down ? rangeFigure(run.ranges.down) : rateFigure(run.downBps),
+    up: run.ranges?.up ? rangeFigure(run.ranges.up) : rateFigure(run.upBps),
     idle: delayWords(run.idleMs),
     added: run.addedMs === null ? '–' : addedDelayWords(run.addedMs),
     rating: rateBloat(run.addedMs),
@@ -57,7 +58,7 @@ export function drawnRun(run: Run): DrawnRun {
     id: run.id,
     when: wallTimeWords(run.startedAtMs),
     device: run.deviceName,
-    place: `${linkKindWords(run.linkKind as LinkKind)} · ${run.reach}`,
+    place: `${linkKindWords(run.linkKind as LinkKind)} · ${run.reach}${run.evidence === 'together' ? ' · together' : ''}`,
     strip: run.sketch && sketchDrawing(run.sketch),
     outcome: outcomeOf(run),
   };

@@ -1,9 +1,8 @@
-import Link from 'next/link';
-import type { ReactNode } from 'react';
 import { addedDelayWords, rateFigure, rateWords, type RunSet } from '@/core';
 import type { RunPage } from '@/services';
 import { WallTime } from '../parts/wall-time';
 import { VerdictMark } from '../verdict/verdict-mark';
+import { RunLink } from './run-link';
 
 type SetOfRuns = NonNullable<RunPage['set']>;
 
@@ -11,15 +10,6 @@ interface OfRun {
   readonly runId: string;
   /** Whether the other runs can be opened from here. */
   readonly links: boolean;
-}
-
-function RunLink({ id, links, children }: { readonly id: string; readonly links: boolean; children: ReactNode }) {
-  if (!links) return children;
-  return (
-    <Link href={`/runs/${id}`} prefetch={false} className="underline decoration-hairline">
-      {children}
-    </Link>
-  );
 }
 
 const SPREAD_WORDS: Record<RunSet['spreadKind'], string> = {
@@ -82,61 +72,6 @@ export function RunSetSection({ set, runId, links }: OfRun & { readonly set: Set
         </tbody>
       </table>
       {added !== null && <p className="mt-1 text-sm text-quiet">Median added delay {addedDelayWords(added.median)}.</p>}
-    </section>
-  );
-}
-
-/** Runs that began at the same instant: what each got of what they shared. */
-export function RunTogether({ runs, runId, links }: OfRun & { readonly runs: RunPage['together'] }) {
-  const sum = (pick: (run: RunPage['run']) => number | null) => {
-    const known = runs.map(pick);
-    return known.includes(null) ? null : known.reduce<number>((total, each) => total + (each ?? 0), 0);
-  };
-  const [down, up] = [sum((run) => run.downBps), sum((run) => run.upBps)];
-  const share = (own: number | null, all: number | null) =>
-    own === null || all === null || all === 0 ? '–' : `${Math.round((own / all) * 100)} %`;
-  return (
-    <section aria-label="Together">
-      <h2 className="mb-2 font-semibold">Measured together with</h2>
-      <p className="text-quiet">
-        These began at the same instant, on purpose: each figure is a share of what the line gave, not what it can give.
-      </p>
-      <table className="mt-2 w-full text-[0.9rem]">
-        <thead>
-          <tr className="text-left text-quiet">
-            <th className="font-normal">device</th>
-            <th className="text-right font-normal">down</th>
-            <th className="text-right font-normal">share</th>
-            <th className="text-right font-normal">up</th>
-            <th className="text-right font-normal">share</th>
-            <th className="text-right font-normal">added</th>
-          </tr>
-        </thead>
-        <tbody>
-          {runs.map((run) => (
-            <tr key={run.id} className={`border-t border-hairline ${run.id === runId ? 'font-semibold' : ''}`}>
-              <td className="py-1">
-                <RunLink id={run.id} links={links}>
-                  {run.deviceName}
-                </RunLink>
-              </td>
-              <td className="figure text-right">{rateFigure(run.downBps)}</td>
-              <td className="figure text-right">{share(run.downBps, down)}</td>
-              <td className="figure text-right">{rateFigure(run.upBps)}</td>
-              <td className="figure text-right">{share(run.upBps, up)}</td>
-              <td className="figure text-right text-delay">{addedDelayWords(run.addedMs)}</td>
-            </tr>
-          ))}
-          <tr className="border-t-[1.5px] border-ink">
-            <td className="py-1">all of them</td>
-            <td className="figure text-right">{rateFigure(down)}</td>
-            <td />
-            <td className="figure text-right">{rateFigure(up)}</td>
-            <td />
-            <td />
-          </tr>
-        </tbody>
-      </table>
     </section>
   );
 }

@@ -15,8 +15,9 @@ import { RunFitness } from './run-fitness';
 import { RunNeighbours } from './run-neighbours';
 import { RunNotes } from './run-notes';
 import { RunSentenceBlock } from './run-sentence-block';
-import { RunSetSection, RunTogether } from './run-set';
+import { RunSetSection } from './run-set';
 import { RunSharing } from './run-sharing';
+import { RunTogether } from './run-together';
 import { RunSuitability } from './run-suitability';
 import { YardstickArithmetic } from './yardstick-arithmetic';
 
@@ -100,7 +101,7 @@ export function RunView({ page, actions, shared = false }: RunViewProps) {
         </div>
         <div className="space-y-8">
           {set !== null && <RunSetSection set={set} runId={run.id} links={!shared} />}
-          {together.length > 1 && <RunTogether runs={together} runId={run.id} links={!shared} />}
+          {together.runs.length > 1 && <RunTogether together={together} run={run} links={!shared} />}
           {report !== null && <RunCopyTime rates={page.ratesOfMonth} />}
           {page.troubles.length > 0 && (
             <section aria-label="Trouble">

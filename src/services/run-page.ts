@@ -22,7 +22,7 @@ import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from './console-context';
 import { maySeeRun, type Role } from './access';
 import { conditionsOf } from './hand-in-run';
-import { judgedSet } from './run-sets';
+import { judgedSet, usualSpreadOf } from './run-sets';
 import { sharePathOf } from './share-run';
 
 const MONTH_MS = 30 * 24 * 3600_000;
@@ -59,7 +59,7 @@ function measuredBefore({ report }: StoredRun, conditions: RunConditions): strin
 
 async function setOf(context: ConsoleContext, run: StoredRun): Promise<RunPage['set']> {
   const runs = run.status === 'finished' ? await context.store.runs.ofSet(run.setId) : [];
-  const judgement = runs.length > 1 ? judgedSet(runs) : null;
+  const judgement = runs.length > 1 ? judgedSet(runs, await usualSpreadOf(context, runs[0]!)) : null;
   return judgement === null ? null : { runs, judgement };
 }
 

@@ -1,5 +1,13 @@
 import { isDeepStrictEqual } from 'node:util';
-import { judgeSet, judgesItsPath, steadyLink, USUAL_FULL_FROM, type SetJudgement } from '@/core';
+import {
+  FULL_SET,
+  judgeSet,
+  judgesItsPath,
+  steadyLink,
+  USUAL_FULL_FROM,
+  type SetJudgement,
+  type UsualSpread,
+} from '@/core';
 import type { SetRun, StoredRun } from '@/store';
 import type { ConsoleContext } from './console-context';
 
@@ -45,7 +53,7 @@ export async function continuedSet(context: ConsoleContext, run: SetConditions, 
 const VOIDING = ['same-machine', 'not-credible', 'shared-on-purpose'] as const;
 
 /** Judges finished runs of one set, the newest last; null when the newest has no figures. */
-export function judgedSet(runs: readonly SetRun[]): SetJudgement | null {
+export function judgedSet(runs: readonly SetRun[], usual?: UsualSpread): SetJudgement | null {
   const newest = runs.at(-1);
   if (newest === undefined || newest.brief === null) return null;
   const { reach, plan, evidence, brief } = newest;
@@ -61,16 +69,36 @@ export function judgedSet(runs: readonly SetRun[]): SetJudgement | null {
       fullFrom: plan?.fullFrom ?? USUAL_FULL_FROM,
       yardstickBps: { down: brief.downYardstickBps, up: brief.upYardstickBps },
     },
+    usual,
   );
 }
 
-/** Runs by the set that they belong to, in the order in which they were given. */
-export function setsOf(runs: readonly SetRun[]): ReadonlyMap<string, readonly SetRun[]> {
-  const sets = new Map<string, SetRun[]>();
+/** What is usual is read from so many runs before. */
+const USUAL_RUNS = 90;
+
+/** How far the runs of earlier full sets of the same device, link and reach lay apart. */
+export async function usualSpreadOf({ store }: ConsoleContext, run: StoredRun): Promise<UsualSpread> {
+  const before = (await store.runs.figuresBefore(run, USUAL_RUNS)).filter(({ setId }) => setId !== run.setId);
+  const sets = [...bySet(before).values()].filter((set) => set.length >= FULL_SET);
+  const ranges = (pick: (one: (typeof before)[number]) => number | null) =>
+    sets.flatMap((set) => {
+      const values = set.map(pick).filter((value) => value !== null);
+      return values.length < FULL_SET ? [] : [Math.max(...values) - Math.min(...values)];
+    });
+  return { down: ranges((one) => one.downBps), up: ranges((one) => one.upBps), added: ranges((one) => one.addedMs) };
+}
+
+function bySet<Run extends { readonly setId: string }>(runs: readonly Run[]): Map<string, Run[]> {
+  const sets = new Map<string, Run[]>();
   for (const run of runs) {
     const set = sets.get(run.setId);
     if (set === undefined) sets.set(run.setId, [run]);
     else set.push(run);
   }
   return sets;
+}
+
+/** Runs by the set that they belong to, in the order in which they were given. */
+export function setsOf(runs: readonly SetRun[]): ReadonlyMap<string, readonly SetRun[]> {
+  return bySet(runs);
 }

@@ -1,9 +1,6 @@
-import { seededRandom } from '../stats/seeded-random';
 import { copyTime } from './copy-time';
-import { differenceOf } from './group-difference';
 import { planThroughTunnel, type Plan } from './plan';
 import { planAnswerOf } from './plan-answer';
-import { summarizeSet } from './run-set';
 import { suitabilityOf, type SuitabilityInput } from './suitability';
 import { delayImpairment, meanOpinionScore, transmissionRating } from './voice-rating';
 
@@ -64,55 +61,6 @@ describe('suitability', () => {
     expect(
       suitabilityOf({ ...good, downBps: null, upBps: null, loadedRttMs: null, jitterMs: null, upAddedMs: null }),
     ).toEqual([]);
-  });
-});
-
-describe('a set of runs', () => {
-  it('has the median as its figure and the range beside it, and shows the odd one', () => {
-    expect(summarizeSet([486, 485, 310])).toEqual({
-      ...{ count: 3, median: 485, spread: 176, spreadKind: 'range', odd: [2] },
-    });
-    expect(summarizeSet([486, 485, 487])!.odd).toEqual([]);
-  });
-
-  it('takes the median absolute deviation for more runs', () => {
-    expect(summarizeSet([100, 101, 99, 100, 60])).toMatchObject({
-      ...{ median: 100, spread: 1, spreadKind: 'median-absolute-deviation', odd: [4] },
-    });
-  });
-
-  it('calls nothing odd in a pair, and has nothing to say of no runs', () => {
-    expect(summarizeSet([100, 50])!.odd).toEqual([]);
-    expect(summarizeSet([])).toBeNull();
-  });
-});
-
-describe('two groups of runs', () => {
-  it('that differ are told to, by how much and that it matters', () => {
-    const found = differenceOf([100, 101, 99, 102, 100], [140, 138, 142, 141, 139], 'rate', seededRandom(1))!;
-    expect(found.difference).toBe(40);
-    expect(found).toMatchObject({ real: true, matters: true });
-    expect(found.interval.low).toBeGreaterThan(35);
-    expect(found.p).toBeLessThan(0.05);
-  });
-
-  it('drawn from one line are not called different', () => {
-    const random = seededRandom(2);
-    const noisy = () => Array.from({ length: 6 }, () => 100 + (random() - 0.5) * 20);
-    const found = differenceOf(noisy(), noisy(), 'rate', seededRandom(3))!;
-    expect(found.real).toBe(false);
-    expect(found.p).toBeGreaterThan(0.05);
-  });
-
-  it('may differ for sure and yet not matter', () => {
-    const found = differenceOf([10, 10.1, 10.05, 10.02], [12, 12.1, 12.05, 12.02], 'delay', seededRandom(4))!;
-    expect(found).toMatchObject({ real: true, matters: false });
-  });
-
-  it('give the same answer each time, and none for single runs', () => {
-    const once = () => differenceOf([1, 2, 3], [2, 3, 4], 'rate', seededRandom(5));
-    expect(once()).toEqual(once());
-    expect(differenceOf([1], [2, 3], 'rate', seededRandom(5))).toBeNull();
   });
 });
 

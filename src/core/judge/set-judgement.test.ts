@@ -17,7 +17,9 @@ const run = (downMbps: number, changes: Partial<SetMember> = {}): SetMember => (
 describe('a set of runs', () => {
   it('is judged by its median, not by its luckiest or unluckiest run', () => {
     const judged = judgeSet([run(486), run(210), run(485)], OVER_THE_LINE);
-    expect(judged.down).toMatchObject({ count: 3, median: 485e6, odd: [1] });
+    expect(judged.down).toMatchObject({ count: 3, median: 485e6, odd: [] });
+    const usual = { down: [4e6, 6e6, 5e6, 7e6, 3e6], up: [], added: [] };
+    expect(judgeSet([run(486), run(210), run(485)], OVER_THE_LINE, usual).down!.odd).toEqual([1]);
     expect(judged.verdict).toBe('full');
     expect(judged.planAnswer).toMatchObject({ word: 'met', because: [] });
   });

@@ -1,7 +1,7 @@
 import type { FitnessCode } from '../fitness/fitness-flag';
 import type { Direction, Plan } from './plan';
 import { planAnswerOf, type PlanAnswer } from './plan-answer';
-import { summarizeSet, type RunSet } from './run-set';
+import { summarizeSet, type RunSet, type UsualRanges } from './run-set';
 import { verdictOf, worstVerdict, type NoVerdict, type Verdict, type VerdictWord } from './verdict';
 import type { Reach } from './yardstick';
 
@@ -57,7 +57,20 @@ function flagsOf(members: readonly SetMember[], direction: Direction): FitnessCo
   return [...flags];
 }
 
-export function judgeSet(members: readonly SetMember[], conditions: SetConditions): SetJudgement {
+/** How far the runs of earlier sets of the same device, link and reach lay apart, for telling odd runs. */
+export interface UsualSpread {
+  readonly down: UsualRanges;
+  readonly up: UsualRanges;
+  readonly added: UsualRanges;
+}
+
+const NOTHING_USUAL: UsualSpread = { down: [], up: [], added: [] };
+
+export function judgeSet(
+  members: readonly SetMember[],
+  conditions: SetConditions,
+  usual: UsualSpread = NOTHING_USUAL,
+): SetJudgement {
   const { reach, plan, fullFrom, voidedBy, yardstickBps } = conditions;
   const [downs, ups] = [known(members.map((each) => each.downBps)), known(members.map((each) => each.upBps))];
   const [down, up] = [estimateOf(downs), estimateOf(ups)];
@@ -67,9 +80,9 @@ export function judgeSet(members: readonly SetMember[], conditions: SetCondition
   };
   return {
     count: members.length,
-    down: summarizeSet(downs),
-    up: summarizeSet(ups),
-    added: summarizeSet(known(members.map((each) => each.addedMs))),
+    down: summarizeSet(downs, 'rate', usual.down),
+    up: summarizeSet(ups, 'rate', usual.up),
+    added: summarizeSet(known(members.map((each) => each.addedMs)), 'delay', usual.added),
     verdicts,
     verdict: worstVerdict(Object.values(verdicts)),
     planAnswer: planAnswerOf(

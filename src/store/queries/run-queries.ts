@@ -245,6 +245,23 @@ export class RunQueries {
     return { before: await next(Op.lt, 'DESC'), after: await next(Op.gt, 'ASC') };
   }
 
+  /** The runs of a device over a kind of link and a reach before a time, with the sets they belong to, the newest first. */
+  async figuresBefore(
+    { siteId, deviceId, linkKind, reach, practice, startedAtMs }: StoredRun,
+    limit: number,
+  ): Promise<Pick<StoredRun, 'setId' | 'downBps' | 'upBps' | 'addedMs'>[]> {
+    const rows = await this.tables.runs.findAll({
+      where: {
+        ...{ siteId, deviceId, linkKind, reach, status: 'finished' },
+        ...{ evidence: practice ? 'practice' : 'alone', startedAtMs: { [Op.lt]: startedAtMs } },
+      },
+      attributes: ['setId', 'downBps', 'upBps', 'addedMs'],
+      order: [['startedAtMs', 'DESC']],
+      limit,
+    });
+    return rows.map((row) => row.get({ plain: true }));
+  }
+
   async saveNotes(id: string, notes: string): Promise<void> {
     await this.tables.runs.update({ notes }, { where: { id } });
   }

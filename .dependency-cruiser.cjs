@@ -1,5 +1,5 @@
 /** The layers of docs/architecture.md: data flows one way, and imports say so. */
-const FOLDERS = ['core', 'wire', 'peer', 'client', 'agent', 'store', 'services', 'ui', 'app', 'demo', 'programs'];
+const FOLDERS = ['core', 'wire', 'peer', 'client', 'session', 'agent', 'store', 'services', 'ui', 'app', 'demo', 'programs'];
 
 /** What each folder may import besides itself. Types of view models may come from further out; see `typesOnly`. */
 const MAY_IMPORT = {
@@ -7,10 +7,11 @@ const MAY_IMPORT = {
   wire: ['core'],
   peer: ['core', 'wire'],
   client: ['core', 'wire'],
-  agent: ['core', 'wire', 'client'],
+  session: ['core', 'wire', 'client'],
+  agent: ['core', 'wire', 'client', 'session'],
   store: ['core'],
   services: ['core', 'wire', 'store'],
-  ui: ['core', 'wire', 'client', 'services'],
+  ui: ['core', 'wire', 'client', 'session', 'services'],
   app: ['core', 'wire', 'services', 'ui'],
   demo: FOLDERS,
   programs: FOLDERS,
@@ -52,7 +53,7 @@ module.exports = {
       severity: 'error',
       from: { path: '^src/([^/]+)/', pathNot: '^src/demo/' },
       to: {
-        path: '^src/(core|wire|peer|client|agent|store|services|demo)/.+',
+        path: '^src/(core|wire|peer|client|session|agent|store|services|demo)/.+',
         pathNot: ['^src/$1/', '/index\\.ts$', '-for-tests\\.ts$', '^src/client/browser/measuring-worker\\.ts$'],
       },
     },

@@ -48,6 +48,10 @@ function childrenOf(pid: number, word: string): number[] {
 export async function launch({ mode, port, data, more = [] }: StartOptions, until: RegExp) {
   const args = [LAUNCHER, mode, '--port', String(port), '--data', data, ...more];
   const child: ChildProcess = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'pipe'] });
+  // Whoever started it may be interrupted.
+  const last = () => child.kill('SIGINT');
+  process.once('exit', last);
+  child.once('exit', () => process.off('exit', last));
   let output = '';
   const ended = once(child, 'exit').then(([code]) => code as number | null);
   await new Promise<void>((resolve, reject) => {

@@ -5,8 +5,9 @@ import { answer, inPhase, measure, resultShown } from './device';
 import { signIn } from './technician';
 import { newDataFolder, startProgram } from './program';
 
-/** Takes one picture of each main view from fresh demo data, for docs/screenshots/. */
-const FOLDER = 'docs/screenshots';
+/** Takes one picture of each main view from fresh demo data, for docs/screenshots/, or a folder that is named. */
+const FOLDER = process.argv[2] ?? 'docs/screenshots';
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => process.exit(130));
 const PORT = 4950;
 const SETTLE_MS = 600;
 const DESK = { width: 1280, height: 800 };

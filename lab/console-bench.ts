@@ -20,14 +20,18 @@ import { NEW_DEVICE, openStore, STARTED_RUN, type StoredRun } from '@/store';
 import { readSigningKey } from '@/wire/ticket';
 import { STANDING_PATH } from '@/wire/device';
 import { newDataFolder, startProgram, type Program } from '../e2e/program';
+import { endInOrder, numberArgument } from './end-together';
 
-/** How fast the console's pages come with much in the store, and what devices that stand by cost it. */
+/**
+ * How fast the console's pages come with much in the store, and what devices that stand by cost it.
+ * `npm run bench-console -- RUNS SECONDS`: runs on the board (five times as many in the ledger), and how long to watch.
+ */
 const PORT = 4996;
 const DEVICES = 60;
-const BOARD_RUNS = 20_000;
+const BOARD_RUNS = numberArgument(process.argv[2], 20_000, 'The number of runs');
 const TIMES = 40;
 const STANDING = 50;
-const WATCH_MS = 20_000;
+const WATCH_MS = 1000 * numberArgument(process.argv[3], 20, 'The seconds to watch');
 const LINKS: readonly Link[] = [
   { medium: 'wired', negotiatedBps: 1e9, mtuBytes: 1500 },
   { medium: 'wifi', band: '2.4', linkRateBps: null },
@@ -227,6 +231,13 @@ async function presence(): Promise<void> {
 
 process.env['TMPDIR'] = mkdtempSync(join(tmpdir(), 'bent-straw-bench-'));
 console.log('| page | runs in the store | median, ms | 95th, ms | kB |\n|---|---|---|---|---|');
+endInOrder();
 await pagesWith(BOARD_RUNS, ['/', '/?verdict=full&reach=internet', '/ledger']);
-await pagesWith(100_000, ['/ledger', '/ledger?page=1500', '/ledger?text=device%2017', '/ledger?reach=internet', '/']);
+await pagesWith(5 * BOARD_RUNS, [
+  '/ledger',
+  '/ledger?page=1500',
+  '/ledger?text=device%2017',
+  '/ledger?reach=internet',
+  '/',
+]);
 await presence();

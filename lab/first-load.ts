@@ -6,6 +6,7 @@ import type { Browser } from '@playwright/test';
 import { median } from '@/core';
 import { startPracticeLine } from '@/peer';
 import { startBrowser } from '../e2e/browser';
+import { childOfTool, endInOrder, numberArgument } from './end-together';
 import { newDataFolder, startProgram } from '../e2e/program';
 
 /**
@@ -33,7 +34,7 @@ async function scriptBytes(browser: Browser, url: string): Promise<number> {
 
 /** A slow line in front of the program: 2 Mb/s each way, 100 ms there and back. */
 const SLOW_PORT = 4945;
-const LOADS = 5;
+const LOADS = numberArgument(process.argv[2], 5, 'The number of loads');
 
 /** From the first request until the device page takes a press, over the slow line with nothing cached, ms; median. */
 async function usableAfterMs(browser: Browser): Promise<number> {
@@ -78,15 +79,16 @@ function buildEmptyApp(): void {
 }
 
 async function startEmptyApp() {
-  const server = spawn(process.execPath, [NEXT, 'start', '-p', String(EMPTY_PORT), '-H', '127.0.0.1'], {
-    cwd: EMPTY_APP,
-  });
+  const server = childOfTool(
+    spawn(process.execPath, [NEXT, 'start', '-p', String(EMPTY_PORT), '-H', '127.0.0.1'], { cwd: EMPTY_APP }),
+  );
   await new Promise<void>((resolve) =>
-    server.stdout.on('data', (part: Buffer) => /Ready/.test(part.toString()) && resolve()),
+    server.stdout!.on('data', (part: Buffer) => /Ready/.test(part.toString()) && resolve()),
   );
   return server;
 }
 
+endInOrder();
 buildEmptyApp();
 const empty = await startEmptyApp();
 const program = await startProgram({ mode: 'demo', port: PORT, data: newDataFolder() });

@@ -1,6 +1,6 @@
 import { cpus } from 'node:os';
 import { Command } from 'commander';
-import { basesTable, enginesTable, othersTable, queuesTable, ratesTable } from './tables/accuracy';
+import { basesTable, edgesTable, enginesTable, othersTable, queuesTable, ratesTable } from './tables/accuracy';
 import { economyTable, lossTable, togetherTable, troubleTable, unshapedTable } from './tables/behaviour';
 import { removeLeftNamespaces } from './net/lab-line';
 import { readyForLab } from './net/lab-rights';
@@ -11,6 +11,7 @@ import { practiceTable } from './tables/practice';
 const TABLES: Readonly<Record<string, (runs: number) => Promise<void>>> = {
   rates: ratesTable,
   engines: enginesTable,
+  edges: edgesTable,
   bases: basesTable,
   queues: queuesTable,
   others: othersTable,

@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test';
 import { median, type RunReport, type RunSamples } from '@/core';
 import { answer, measure, resultShown } from '../e2e/device';
+import { endInOrder, numberArgument } from './end-together';
 import { startBrowser } from '../e2e/browser';
 import { newDataFolder, startProgram, type Program } from '../e2e/program';
 import { MILL_LANE } from '@/demo/scenario';
@@ -14,7 +15,7 @@ const LINE = MILL_LANE.line;
  * `npm run measure -- 5` for five runs of each kind.
  */
 const PORT = 4940;
-const RUNS = Number(process.argv[2] ?? 3);
+const RUNS = numberArgument(process.argv[2], 3, 'The number of runs');
 
 interface SamplesDocument {
   readonly samples: RunSamples;
@@ -55,6 +56,7 @@ function printRow({ what, truth, unit, figures, bound }: Row): void {
   );
 }
 
+endInOrder();
 const program = await startProgram({ mode: 'demo', port: PORT, data: newDataFolder() });
 const browser = await startBrowser();
 try {

@@ -1,11 +1,16 @@
 import { readFileSync } from 'node:fs';
 import { median } from '@/core';
+import { endInOrder, numberArgument } from '../end-together';
+import { isInstalled } from '../net/command';
 import { chromiumClient, rawClient, type BulkClient } from './bulk-clients';
 import { startNginx, startPeer, type ServerUnderTest } from './server-under-test';
 
-/** The peer against nginx with the same client on this machine, turn by turn: rates and processor time as ratios. */
-const ROUNDS = Number(process.argv[2] ?? 5);
-const SECONDS = 3;
+/**
+ * The peer against nginx with the same client on this machine, turn by turn: rates and processor time as ratios.
+ * `npm run bench -- ROUNDS SECONDS`.
+ */
+const ROUNDS = numberArgument(process.argv[2], 5, 'The number of rounds');
+const SECONDS = numberArgument(process.argv[3], 3, 'The seconds of a turn');
 const TICKS_PER_SECOND = 100;
 const CLIENTS = 50;
 const WANTED = { down: { rate: 0.95, cpu: 1.5 }, up: { rate: 0.95, cpu: 1.8 } } as const;
@@ -32,6 +37,11 @@ async function turn(server: ServerUnderTest, client: BulkClient, way: 'down' | '
   return { gbps: (gigabits * 1000) / ms, cpuPerGigabit: (cpuSeconds(server.pid) - before) / gigabits };
 }
 
+endInOrder();
+if (!isInstalled('nginx')) {
+  console.error('nginx is not installed. Install Debian’s package nginx-light, then start again.');
+  process.exit(69);
+}
 const copying = await startNginx(4901, false);
 const sending = await startNginx(4903, true);
 const peer = await startPeer(4902);

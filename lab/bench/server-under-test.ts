@@ -1,4 +1,4 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { generateKeyPairSync, randomBytes, randomUUID } from 'node:crypto';
 import { closeSync, mkdtempSync, openSync, readFileSync, rmSync, writeFileSync, writeSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -7,6 +7,7 @@ import { WebSocket } from 'ws';
 import { PEER_PATHS, type SessionOpened } from '@/wire';
 import { publicKeyText, signTicket } from '@/wire/ticket';
 import type { PeerSettings } from '@/programs/peer-main';
+import { childOfTool, endsWithTool } from '../end-together';
 import { ended } from '../net/command';
 
 /** A server that a client pulls from and pushes to. */
@@ -20,7 +21,7 @@ export interface ServerUnderTest {
 }
 
 /** Random bytes, as the peer sends them, all in memory. */
-const FILE_BYTES = 1024 ** 3;
+const FILE_BYTES = 512 * 1024 ** 2;
 const PART_BYTES = 64 * 1024 ** 2;
 
 async function answers(url: string): Promise<void> {
@@ -53,7 +54,9 @@ export async function startNginx(port: number, sendfile: boolean): Promise<Serve
        server { listen 127.0.0.1:${port}; client_max_body_size 0; lingering_time 600s; lingering_timeout 60s;
          location /down { alias ${folder}/big; } location /up { return 200; } location / { default_type text/plain; return 200 nginx; } } }`,
   );
-  const child = spawn('nginx', ['-c', config], { stdio: 'inherit' });
+  // Its memory is the machine's: whatever happens, it is given back.
+  endsWithTool(() => rmSync(folder, { recursive: true, force: true }));
+  const child = childOfTool(spawn('nginx', ['-c', config], { stdio: 'inherit' }));
   await answers(`http://127.0.0.1:${port}/`);
   const worker = readFileSync(`/proc/${child.pid}/task/${child.pid}/children`, 'utf8').trim().split(' ')[0];
   return {
@@ -64,7 +67,7 @@ export async function startNginx(port: number, sendfile: boolean): Promise<Serve
     stop: async () => {
       child.kill('SIGTERM');
       await ended(child);
-      rmSync(folder, { recursive: true });
+      rmSync(folder, { recursive: true, force: true });
     },
   };
 }
@@ -78,9 +81,10 @@ export async function startPeer(port: number): Promise<ServerUnderTest & { openS
     ...{ consolePort: null, mostSessions: 128, udp: null, channelPorts: null },
     identityFile: join(folder, 'peer-key.pem'),
   };
-  const child: ChildProcess = spawn(process.execPath, ['dist/peer-main.js', JSON.stringify(settings)], {
-    stdio: 'inherit',
-  });
+  endsWithTool(() => rmSync(folder, { recursive: true, force: true }));
+  const child = childOfTool(
+    spawn(process.execPath, ['dist/peer-main.js', JSON.stringify(settings)], { stdio: 'inherit' }),
+  );
   const origin = `http://127.0.0.1:${port}`;
   await answers(`${origin}${PEER_PATHS.info}`);
   const openSession = async (): Promise<{ session: string; control: WebSocket }> => {

@@ -1,4 +1,5 @@
-import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
+import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { childOfTool } from '../end-together';
 
 /** Runs a command to its end; throws with what it said when it fails. Gives its standard output. */
 export function command(file: string, ...args: string[]): string {
@@ -15,18 +16,14 @@ export function commandIn(netns: string, file: string, ...args: string[]): strin
   return command('ip', 'netns', 'exec', netns, file, ...args);
 }
 
-const running = new Set<ChildProcess>();
-// However the lab ends, what it started ends too.
-process.on('exit', () => {
-  for (const child of running) child.kill('SIGTERM');
-});
+/** Whether a program can be started here. */
+export function isInstalled(file: string): boolean {
+  return spawnSync('sh', ['-c', `command -v ${file}`]).status === 0;
+}
 
 /** Starts a program inside a network namespace. Its standard input stays open until it is stopped. */
 export function startIn(netns: string, file: string, ...args: string[]): ChildProcess {
-  const child = spawn('ip', ['netns', 'exec', netns, file, ...args], { stdio: ['pipe', 'pipe', 'inherit'] });
-  running.add(child);
-  child.once('exit', () => running.delete(child));
-  return child;
+  return childOfTool(spawn('ip', ['netns', 'exec', netns, file, ...args], { stdio: ['pipe', 'pipe', 'inherit'] }));
 }
 
 /** Resolves with the first line of a program's output that fits; rejects when it ends before. */

@@ -115,3 +115,27 @@ export async function enginesTable(runs: number): Promise<void> {
   ];
   await fill('Browsers by engine, queue 50 ms, cubic', lines, runs, ENGINES);
 }
+
+/** Lines at the edges of what an engine is made for: long paths, and slow ones that are measured quickly. */
+export async function edgesTable(runs: number): Promise<void> {
+  const line = (name: string, down: number, up: number, baseMs: number, queueMs: number): Line => ({
+    name,
+    config: { down: { rateMbps: down, queueMs }, up: { rateMbps: up, queueMs }, baseMs },
+  });
+  await fill(
+    'Long paths, queue 100 ms, cubic',
+    [
+      line('100/20, 150 ms', 100, 20, 150, 100),
+      line('100/20, 300 ms', 100, 20, 300, 100),
+      line('50/10, 600 ms', 50, 10, 600, 100),
+    ],
+    runs,
+  );
+  await fill(
+    'Slow lines, quick: base delay 40 ms, queue 400 ms, cubic',
+    [line('24/2 quick', 24, 2, 40, 400)],
+    runs,
+    CLIENTS,
+    'quick',
+  );
+}

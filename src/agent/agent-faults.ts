@@ -15,6 +15,16 @@ export const AGENT_FAULTS = {
     sentence: '{origin} answers, but not as a console of this version. Bring console and agent to the same version.',
   },
   'run-unfinished': { exit: 74, sentence: '{detail}' },
+  'hand-in-kept': {
+    exit: 75,
+    sentence:
+      'Measured, and the console does not take the result just now: {why}. It is kept on this machine and handed in by the next start of the agent.',
+  },
+  'hand-in-lost': {
+    exit: 73,
+    sentence:
+      'Measured, but the console does not take the result: {why}; and it could not be kept on this machine. Make room in the state folder, then run again.',
+  },
 } as const satisfies Record<string, { exit: number; sentence: string }>;
 
 export type AgentFaultCode = keyof typeof AGENT_FAULTS;
@@ -28,10 +38,5 @@ export class AgentFault extends Error {
   ) {
     super(AGENT_FAULTS[code].sentence.replace(/\{(\w+)\}/g, (whole, name: string) => String(facts[name] ?? whole)));
     this.exitCode = AGENT_FAULTS[code].exit;
-  }
-
-  /** The console's own code, where it was the console that refused. */
-  get refusal(): string | null {
-    return typeof this.facts['refusal'] === 'string' ? this.facts['refusal'] : null;
   }
 }

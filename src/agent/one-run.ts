@@ -1,23 +1,26 @@
 import { RUN_PROFILES, type StripData } from '@/core';
 import { startRun, type RunNews } from '@/client';
 import { openNodeTransport, type NodeTransportOptions } from '@/client/node';
+import { RunSession, type Measure, type Outbox, type Post, type SessionState } from '@/session';
 import type { HandIn, HandInAnswer, RunGrant, RunWaiting, StartRun } from '@/wire';
 import { AgentFault } from './agent-faults';
-import type { ConsoleClient } from './console-client';
-import type { DeviceMemory } from './known-devices';
 
-const ALIVE_MS = 3000;
+/** A console that takes nothing for so long is left alone; the result stays in the outbox, ms. */
+const HAND_IN_PATIENCE_MS = 60_000;
 
 export interface OneRunOptions extends NodeTransportOptions {
-  readonly order: Omit<StartRun, 'code' | 'deviceId'>;
-  readonly devices: DeviceMemory;
+  readonly order: StartRun;
+  readonly origin: string;
+  readonly post: Post;
+  readonly outbox: Outbox;
   /** Changes where the peer is reached, for a client with something between it and the peer. */
   readonly reroute?: (grant: RunGrant) => RunGrant;
   readonly agentVersion: string;
   readonly onProgress: (strip: StripData) => void;
   readonly onWaiting: (waiting: RunWaiting) => void;
-  /** Cancels the run when aborted. */
+  /** Cancels the run, or gives the turn back, when aborted. */
   readonly signal: AbortSignal;
+  readonly handInPatienceMs?: number;
 }
 
 export interface OneRun {
@@ -38,28 +41,71 @@ function handInOf(news: Exclude<RunNews, { kind: 'progress' }>, agentVersion: st
   return { outcome: 'unfinished', reason: news.reason, samples: news.samples, facts: { ...facts, receipt: null } };
 }
 
-/** One run against a peer of the console's, handed in. Throws AgentFault when there is no result. */
-export async function oneRun(console: ConsoleClient, options: OneRunOptions): Promise<OneRun> {
-  const { order, devices, agentVersion, onProgress, onWaiting, signal, authenticated, reroute } = options;
-  const granted = await console.startRun(order, devices, onWaiting, signal);
-  const grant = reroute?.(granted) ?? granted;
-  const alive = setInterval(() => void console.noteAlive(grant), ALIVE_MS);
-  const handIn = await new Promise<HandIn>((resolve) => {
-    const run = startRun(
-      openNodeTransport(grant, { authenticated }),
-      RUN_PROFILES[grant.profile],
-      (news) => {
-        if (news.kind === 'progress') onProgress(news.strip);
-        else resolve(handInOf(news, agentVersion));
-      },
-      grant.pacedBps,
-    );
-    if (signal.aborted) run.cancel();
-    signal.addEventListener('abort', () => run.cancel());
+function measuring({ authenticated, reroute, agentVersion }: OneRunOptions): Measure {
+  return (granted, signal, onProgress) =>
+    new Promise<HandIn>((resolve) => {
+      const grant = reroute?.(granted) ?? granted;
+      const run = startRun(
+        openNodeTransport(grant, { authenticated }),
+        RUN_PROFILES[grant.profile],
+        (news) => {
+          if (news.kind === 'progress') onProgress(news.strip);
+          else resolve(handInOf(news, agentVersion));
+        },
+        { pacedBps: grant.pacedBps, leastDirectionMs: grant.leastDirectionMs },
+      );
+      if (signal.aborted) run.cancel();
+      signal.addEventListener('abort', () => run.cancel());
+    });
+}
+
+/** What a session that ended came to. Throws AgentFault when there is no result. */
+function resultOf(state: SessionState | null, origin: string, away: string | null): OneRun {
+  switch (state?.status) {
+    case 'done':
+      if (state.answer.status === 'unfinished')
+        throw new AgentFault('run-unfinished', { detail: `${state.answer.figures} ${state.answer.held}` });
+      return { answer: state.answer, handIn: state.handIn };
+    case 'handing-in':
+      throw new AgentFault(state.kept ? 'hand-in-kept' : 'hand-in-lost', { why: away ?? 'it was stopped' });
+    case 'refused': {
+      const { code, detail } = state.problem;
+      if (code === 'console-unreachable' || code === 'console-odd') throw new AgentFault(code, { origin });
+      throw new AgentFault('console-refused', { detail, refusal: code });
+    }
+    default:
+      throw new AgentFault('run-unfinished', { detail: 'It was cancelled while it waited for its turn.' });
+  }
+}
+
+/**
+ * One run against a peer of the console's, handed in. A result that the console does not take in a minute stays in the
+ * outbox and is handed in at the next start. Throws AgentFault when there is no result.
+ */
+export async function oneRun(options: OneRunOptions): Promise<OneRun> {
+  const { order, post, outbox, onProgress, onWaiting, signal, origin } = options;
+  let away: string | null = null;
+  let patience: NodeJS.Timeout | undefined;
+  const session: RunSession = new RunSession({
+    post,
+    outbox,
+    measure: measuring(options),
+    onState: (state) => {
+      if (state.status === 'waiting') onWaiting(state.waiting);
+      if (state.status === 'measuring' && state.strip !== null) onProgress(state.strip);
+      if (state.status !== 'handing-in') return;
+      away = state.away;
+      patience ??= setTimeout(() => session.close(), options.handInPatienceMs ?? HAND_IN_PATIENCE_MS);
+    },
   });
-  clearInterval(alive);
-  const answer = await console.handIn(grant, handIn);
-  if (answer.status === 'unfinished')
-    throw new AgentFault('run-unfinished', { detail: `${answer.figures} ${answer.held}` });
-  return { answer, handIn };
+  const abort = () => {
+    session.giveUp();
+    session.cancel();
+  };
+  if (signal.aborted) abort();
+  signal.addEventListener('abort', abort);
+  const ended = await session.run(order);
+  clearTimeout(patience);
+  signal.removeEventListener('abort', abort);
+  return resultOf(ended, origin, away);
 }

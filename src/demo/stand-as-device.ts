@@ -1,6 +1,7 @@
 import WebSocket from 'ws';
-import { ConsoleClient, oneRun, type DeviceMemory } from '@/agent';
+import { oneRun, postTo, type DeviceMemory } from '@/agent';
 import { DEVICE_COOKIE } from '@/services';
+import { memoryOutbox } from '@/session';
 import { DEMO_AGENT_VERSION, standingOrderSchema, type RunGrant, type StandingOrder } from '@/wire';
 import { STANDING_PATH } from '@/wire/device';
 import type { SimulatedDevice } from './simulated-devices';
@@ -19,14 +20,15 @@ function overItsLink(grant: RunGrant, { ways }: SimulatedDevice): RunGrant {
 
 /** Runs as a browser would that was asked to; what became of it stands in the record. */
 async function measure(origin: string, device: SimulatedDevice, asked: Asked): Promise<void> {
-  const memory: DeviceMemory = { idOf: () => device.deviceId, remember: () => undefined };
-  const client = new ConsoleClient(origin, null, `${DEVICE_COOKIE}=${device.cookie}`);
-  await oneRun(client, {
+  const known = { id: device.deviceId, cookie: device.cookie };
+  const memory: DeviceMemory = { of: () => known, remember: () => undefined };
+  await oneRun({
+    ...{ origin, post: postTo(origin, device.deviceName, memory), outbox: memoryOutbox() },
     order: {
+      ...{ code: null, deviceId: device.deviceId, holdMs: 0 },
       ...{ deviceName: null, deviceKind: null, spotName: device.spotName, link: device.link },
       ...{ reach: asked.reach, profile: asked.profile, told: [], noticed: [], turnId: asked.turnId, pacedMbps: null },
     },
-    devices: memory,
     authenticated: true,
     agentVersion: DEMO_AGENT_VERSION,
     reroute: (grant) => overItsLink(grant, device),

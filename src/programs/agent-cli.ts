@@ -1,6 +1,16 @@
 import { hostname } from 'node:os';
+import { join } from 'node:path';
 import { Command, Option } from 'commander';
-import { AgentFault, ConsoleClient, KnownDevices, linkTowards, oneRun } from '@/agent';
+import {
+  AgentFault,
+  diskOutbox,
+  KnownDevices,
+  linkTowards,
+  oneRun,
+  postTo,
+  readConsoleAddress,
+  stateFolder,
+} from '@/agent';
 import {
   delayFigure,
   PROFILE_NAMES,
@@ -11,6 +21,7 @@ import {
   type Reach,
   type StripData,
 } from '@/core';
+import { deliverLeft } from '@/session';
 import type { HandInAnswer, RunWaiting } from '@/wire';
 import { programVersion } from './version';
 
@@ -67,15 +78,23 @@ function printAnswer(answer: HandInAnswer, origin: string): void {
 }
 
 async function run(address: string, options: RunOptions): Promise<void> {
-  const client = ConsoleClient.fromAddress(address);
+  const { origin, code } = readConsoleAddress(address);
   const cancel = new AbortController();
   process.once('SIGINT', () => cancel.abort());
-  const { answer, handIn } = await oneRun(client, {
+  const devices = new KnownDevices();
+  const post = postTo(origin, options.name, devices);
+  const outbox = diskOutbox(join(stateFolder(), 'outbox'), origin);
+  const { taken } = await deliverLeft(post, outbox);
+  if (taken > 0) console.error(`Handed in what an earlier run had left: ${taken}.`);
+  const deviceId = devices.of(origin, options.name)?.id ?? null;
+  const { answer, handIn } = await oneRun({
+    ...{ origin, post, outbox },
     order: {
+      ...{ code, deviceId, holdMs: 0 },
       deviceName: options.name,
       spotName: options.spot,
       deviceKind: null,
-      link: await linkOf(options.cableMbps, client.origin),
+      link: await linkOf(options.cableMbps, origin),
       reach: options.reach,
       profile: options.pacedMbps === undefined ? options.profile : 'paced',
       told: [],
@@ -83,7 +102,6 @@ async function run(address: string, options: RunOptions): Promise<void> {
       turnId: null,
       pacedMbps: options.pacedMbps === undefined ? null : readRate('--paced-mbps', options.pacedMbps),
     },
-    devices: new KnownDevices(),
     authenticated: options.plainUdp !== true,
     agentVersion: programVersion(),
     onProgress: showProgress,
@@ -93,7 +111,7 @@ async function run(address: string, options: RunOptions): Promise<void> {
   if (options.json === true) {
     const document = options.samples === true ? { ...answer, samples: handIn.samples } : answer;
     console.log(JSON.stringify(document));
-  } else printAnswer(answer, client.origin);
+  } else printAnswer(answer, origin);
   process.exit(cancel.signal.aborted ? CANCELLED_EXIT : EXIT_BY_VERDICT[answer.result?.verdict ?? 'no verdict']);
 }
 

@@ -5,7 +5,6 @@ import next from 'next';
 import { demoPassphrase, seedDemo } from '@/demo';
 import {
   checkPeerKeys,
-  forgiveRunningRuns,
   moveQueue,
   openPresence,
   renewEndedCodes,
@@ -51,7 +50,7 @@ async function openContext(): Promise<ConsoleContext> {
     publicKey: publicKeyText(signingKey),
     port: Number(frontPortText),
     certificateFingerprint: fingerprintOf(certFile),
-    ...openPresence(),
+    ...openPresence(wallMs()),
   };
 }
 
@@ -68,7 +67,6 @@ async function main(): Promise<void> {
   }
   if (officeName !== '' && (await context.store.sites.all()).length === 0) await saveOffice(context, null, officeName);
   await renewEndedCodes(context);
-  await forgiveRunningRuns(context);
   await resumeQueue(context);
   const sweeper = setInterval(() => void sweepSilentRuns(context).catch(console.error), SWEEP_MS);
   const usher = setInterval(() => void moveQueue(context).catch(console.error), QUEUE_MS);

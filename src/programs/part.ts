@@ -3,9 +3,13 @@ import { join } from 'node:path';
 import type { ChildMessage } from './child-link';
 import { ProgramFault } from './program-faults';
 
-const FIRST_PAUSE_MS = 500;
-const LONGEST_PAUSE_MS = 10_000;
-const STEADY_AFTER_MS = 30_000;
+/** Pauses before a part is started again: soon the first time, and never long, for somebody waits for it. */
+const FIRST_PAUSE_MS = 250;
+const LONGEST_PAUSE_MS = 5000;
+/** A part that lived for so long begins with the first pause again. */
+const STEADY_AFTER_MS = 10_000;
+/** One that has not said that it is ready by then is stopped and started anew. */
+const READY_WITHIN_MS = 60_000;
 const STOP_PATIENCE_MS = 3000;
 
 /** A failure that a child reported about itself; its sentence is ready to be shown. */
@@ -44,14 +48,22 @@ export class Part {
         env: { ...process.env, NODE_ENV: 'production' },
       });
       this.#child = child;
+      let failure: Error | null = null;
+      const patience = setTimeout(() => child.kill('SIGKILL'), READY_WITHIN_MS);
       child.on('message', (message: ChildMessage) => {
-        if (message.kind === 'failed') return reject(new PartFailure(message.code, message.sentence));
+        if (message.kind === 'failed') {
+          failure = new PartFailure(message.code, message.sentence);
+          return;
+        }
         ready = true;
+        clearTimeout(patience);
         resolve();
       });
-      child.on('error', reject);
-      child.on('exit', (code, signal) => {
-        if (!ready) reject(new ProgramFault('part-stopped', { part: this.name }));
+      child.on('error', (error) => (failure = error));
+      // Decided when it has ended, however that came: until then nothing else can be started in its place.
+      child.once('close', (code, signal) => {
+        clearTimeout(patience);
+        if (!ready) reject(failure ?? new ProgramFault('part-stopped', { part: this.name }));
         else if (!this.#stopping) this.#restart(signal ?? `exit code ${code}`, performance.now() - startedMs);
       });
     });
@@ -66,7 +78,7 @@ export class Part {
         () => this.onTrouble(`The ${this.name} is back.`),
         (error: Error) => {
           this.onTrouble(error.message);
-          if (this.#child?.exitCode !== null) this.#restart('it did not start', 0);
+          if (!this.#stopping) this.#restart('it did not start', 0);
         },
       );
     }, this.#pauseMs);

@@ -22,8 +22,10 @@ async function run({ data, all = false, dry = false }: RecomputeCliOptions): Pro
   if (!existsSync(database)) throw new ProgramFault('data-missing', { folder });
   const release = openDataFolder(folder);
   const store = await openStore(database);
+  let finished = 0;
   const counts = { same: 0, changed: 0, 'no-samples': 0 };
   try {
+    finished = await store.runs.countFinished();
     for await (const { run: stored, status, changes } of recompute({ store }, { all, dry })) {
       counts[status] += 1;
       if (status === 'same') continue;
@@ -34,6 +36,11 @@ async function run({ data, all = false, dry = false }: RecomputeCliOptions): Pro
   } finally {
     await store.close();
     release();
+  }
+  const looked = counts.same + counts.changed + counts['no-samples'];
+  if (looked === 0) {
+    console.log(`All ${finished} runs are of method version ${METHOD_VERSION}: nothing to do. --all makes them anew.`);
+    return;
   }
   const doing = dry ? 'would change' : 'changed';
   console.log(

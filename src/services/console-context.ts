@@ -3,8 +3,10 @@ import type { Store } from '@/store';
 import { TryLimit } from './access/try-limit';
 import { ReachedFrom } from './reach/reached-from';
 import { Changes } from './turns/changes';
+import { LiveRuns } from './turns/live-runs';
 import { OneAtATime } from './turns/one-at-a-time';
 import { StandingDevices } from './turns/standing-devices';
+import { WaitingDevices } from './turns/waiting-devices';
 
 /** What the use cases work with. Clock, ids and keys are passed in, so that tests decide them. */
 export interface ConsoleContext {
@@ -27,18 +29,26 @@ export interface ConsoleContext {
   readonly changes: Changes;
   /** Other machines that have opened this console. */
   readonly reached: ReachedFrom;
+  /** Devices that wait for their turn. */
+  readonly waiting: WaitingDevices;
+  /** Runs that go on, as far as they were heard of. */
+  readonly live: LiveRuns;
   /** Decisions about turns are made one at a time. */
   readonly turnDesk: OneAtATime;
 }
 
-/** What a console holds only while it is open. */
-export function openPresence(): Pick<ConsoleContext, 'tries' | 'standing' | 'changes' | 'reached' | 'turnDesk'> {
+/** What a console holds only while it is open. `sinceMs`: when it was opened. */
+export function openPresence(
+  sinceMs?: number,
+): Pick<ConsoleContext, 'tries' | 'standing' | 'changes' | 'reached' | 'turnDesk' | 'waiting' | 'live'> {
   return {
     tries: new TryLimit(),
     standing: new StandingDevices(),
     changes: new Changes(),
     reached: new ReachedFrom(),
     turnDesk: new OneAtATime(),
+    waiting: new WaitingDevices(),
+    live: new LiveRuns(sinceMs),
   };
 }
 

@@ -65,7 +65,7 @@ export async function openTestConsole() {
     async reopen() {
       await store.close();
       store = await openStore(file);
-      presence = openPresence();
+      presence = openPresence(nowMs);
     },
     async close() {
       await store.close();
@@ -194,6 +194,7 @@ export function orderFor(code: string | null, changes: Partial<StartRun> = {}): 
     noticed: [],
     turnId: null,
     pacedMbps: null,
+    holdMs: 0,
     ...changes,
   };
 }

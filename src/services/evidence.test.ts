@@ -51,7 +51,7 @@ describe('evidence at the console', () => {
         send: (order: { kind: string; turnId?: string }) => asked.push(order.turnId ?? ''),
         close: () => {},
       };
-      await standBy(console.context, deviceCookieValue(console.context, deviceId), link as never);
+      await standBy(console.context, deviceCookieValue(console.context, deviceId), link);
       links.push({ deviceId, asked });
     }
     const queued = await queueTurns(console.context, 'Ines', {

@@ -198,6 +198,7 @@ export async function handInRun(
       const receipt = handIn.outcome === 'finished' ? await takeReceipt(context, run, handIn.facts.receipt) : null;
       const ending = endingOf({ ...run, practice }, handIn, receipt, context.wallMs());
       await runs.end(runId, { ...ending, practice }, samples);
+      context.live.forget(runId);
       context.changes.tell();
     } catch (error) {
       const reason = (error as { original?: { code?: string } }).original?.code ?? '';
@@ -212,5 +213,8 @@ export async function handInRun(
 /** The device is still measuring. False when the run has ended or never was. */
 export async function noteRunAlive(context: ConsoleContext, runId: string, runKey: string): Promise<boolean> {
   if (!provesIt(context.signingKey, 'run', runId, runKey)) return false;
-  return context.store.runs.seen(runId, context.wallMs());
+  const run = await context.store.runs.byId(runId);
+  if (run?.status !== 'running') return false;
+  context.live.note(runId, context.wallMs());
+  return true;
 }

@@ -10,7 +10,7 @@ export { joinPageOf, type JoinPage } from './join-page';
 export { ledgerOf, type Ledger, type LedgerQuery } from './ledger';
 export { ledgerPageOf, ledgerRunOf } from './ledger-page';
 export { checkPeer, checkPeerKeys, type PeerState } from './peer-check';
-export { joinAddresses } from './reachable-addresses';
+export { joinAddresses, reachableOrigin } from './reachable-addresses';
 export { saveRunNotes } from './run-notes';
 export { shareRun, sharedRunPageOf, stopSharing } from './share-run-page';
 export { runPageOf, samplesDocumentOf, type RunPage } from './run-page';
@@ -24,5 +24,5 @@ export { removeDevice, removePeer, undoRemoval, type Removed } from './removals'
 export { recompute, type RecomputedRun } from './recompute';
 export * from './reach';
 export * from './turns';
-export { forgiveRunningRuns, sweepSilentRuns } from './sweep-silent-runs';
+export { sweepSilentRuns } from './sweep-silent-runs';
 export type { Visitor } from './visitor';

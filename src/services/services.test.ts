@@ -25,7 +25,7 @@ import { runPageOf, samplesDocumentOf } from './run-page';
 import { removeDevice } from './removals';
 import { saveDevice } from './devices';
 import { setUpOf } from './set-up';
-import { forgiveRunningRuns, SILENT_AFTER_MS, sweepSilentRuns } from './sweep-silent-runs';
+import { SILENT_AFTER_MS, sweepSilentRuns } from './sweep-silent-runs';
 
 const ORIGIN = 'http://192.0.2.20:4870';
 const GOOD_LINE = {
@@ -249,10 +249,34 @@ describe('the console', () => {
 
     it('gives running devices their usual time again after the console was restarted', async () => {
       await granted();
-      console.advanceMs(SILENT_AFTER_MS * 10);
+      console.advanceMs(30_000);
       await console.reopen();
-      await forgiveRunningRuns(console.context);
       expect(await sweepSilentRuns(console.context)).toBe(0);
+      console.advanceMs(SILENT_AFTER_MS + 1000);
+      expect(await sweepSilentRuns(console.context)).toBe(1);
+    });
+
+    it('ends with its ticket, whoever still speaks of it and however often the console restarts', async () => {
+      const { runId, runKey } = await granted();
+      const { untilMs, startedAtMs } = (await console.context.store.runs.byId(runId))!;
+      expect(untilMs! - startedAtMs).toBe(150_000);
+      for (let spent = 0; spent < 150_000; spent += 10_000) {
+        console.advanceMs(10_000);
+        await console.reopen();
+        await noteRunAlive(console.context, runId, runKey);
+        expect(await sweepSilentRuns(console.context)).toBe(0);
+      }
+      console.advanceMs(1000);
+      await noteRunAlive(console.context, runId, runKey);
+      expect(await sweepSilentRuns(console.context)).toBe(1);
+    });
+
+    it('costs no writes while it goes on', async () => {
+      const { runId, runKey } = await granted();
+      const before = (await console.context.store.runs.byId(runId))!.lastSeenAtMs;
+      console.advanceMs(3000);
+      expect(await noteRunAlive(console.context, runId, runKey)).toBe(true);
+      expect((await console.context.store.runs.byId(runId))!.lastSeenAtMs).toBe(before);
     });
   });
 

@@ -19,7 +19,7 @@ import { peerFor, usualPeerId } from './peer-choice';
 import { proofOf } from './proofs';
 import { spotNamed } from './spot-named';
 import { continuedSet } from './run-sets';
-import { isSilent, sweepSilentRuns } from './sweep-silent-runs';
+import { isOver, sweepSilentRuns } from './sweep-silent-runs';
 import { admit, type Admission, type Visitor } from './visitor';
 
 const TICKET_LIFE_MS = 60_000;
@@ -107,7 +107,7 @@ export async function prepareRun(
   const device = found.value;
   const nowMs = context.wallMs();
   const busy = (await runs.running()).find((run) => run.deviceId === device.id);
-  if (busy !== undefined && !isSilent(busy, nowMs)) return failed('device-busy', { device: device.name });
+  if (busy !== undefined && !isOver(context, busy, nowMs)) return failed('device-busy', { device: device.name });
   if (busy !== undefined) await sweepSilentRuns(context);
   const crossing = await crossingOf(context, site.id, peer, nowMs);
   const needs = needsOf(site.id, peer, crossing, order.link);
@@ -179,6 +179,7 @@ export async function grantRun(
     peer: { name: peer.name, baseUrl },
     profile: order.profile,
     pacedBps: order.pacedMbps === null ? null : order.pacedMbps * 1e6,
+    leastDirectionMs: 0,
     deviceId: device.id,
     deviceName: device.name,
     yardstick: { downBps: yardstick('down'), upBps: yardstick('up') },

@@ -101,7 +101,7 @@ export async function openBrowserTransport(
     },
     connect: (path, events) => connect(address!, path, events),
     startDownload: (streams, onCounted) => startDownload(address!, reader, streams, onCounted, troubles),
-    startUpload: (streams) => startUpload(address!, streams, MOST_BROWSER_STREAMS, troubles),
+    startUpload: (streams, idleRttMs) => startUpload(address!, streams, MOST_BROWSER_STREAMS, idleRttMs, troubles),
     startUdp: ({ info }) => (info.can.dataChannel ? channel.open(address!, troubles) : Promise.resolve(null)),
     sightings: () => ({ selfReadBps: selfRead, otherTraffic: null, powerSaving, clockStepMs: stepMs, reader }),
   };

@@ -12,7 +12,9 @@ const channel = linkToChannel((order: WorkerReport) => self.postMessage(order));
 
 async function start({ grant, powerSaving }: Extract<WorkerOrder, { kind: 'start' }>): Promise<void> {
   const transport = await openBrowserTransport(grant, powerSaving, channel);
-  running ??= startRun(transport, RUN_PROFILES[grant.profile], (news: WorkerReport) => self.postMessage(news));
+  running ??= startRun(transport, RUN_PROFILES[grant.profile], (news: WorkerReport) => self.postMessage(news), {
+    leastDirectionMs: grant.leastDirectionMs,
+  });
   if (cancelled) running.cancel();
 }
 

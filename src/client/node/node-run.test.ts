@@ -20,13 +20,21 @@ type Ending = Exclude<RunNews, { kind: 'progress' }>;
 
 function runAgainst(baseUrl: string, ticket: string, profile = SHORT, pacedBps: number | null = null) {
   const grant: RunGrant = {
-    ...{ runId: 'r', runKey: 'k', ticket, peer: { name: 'peer', baseUrl }, profile: 'standard', pacedBps },
+    ...{
+      runId: 'r',
+      runKey: 'k',
+      ticket,
+      peer: { name: 'peer', baseUrl },
+      profile: 'standard',
+      pacedBps,
+      leastDirectionMs: 0,
+    },
     ...{ deviceId: 'd', deviceName: 'device', yardstick: { downBps: null, upBps: null } },
   };
   let cancel = () => undefined as void;
   const ended = new Promise<Ending>((resolve) => {
     const transport = openNodeTransport(grant, { authenticated: true });
-    const run = startRun(transport, profile, (news) => news.kind !== 'progress' && resolve(news), pacedBps);
+    const run = startRun(transport, profile, (news) => news.kind !== 'progress' && resolve(news), { pacedBps });
     cancel = () => run.cancel();
   });
   return { ended, cancel: () => cancel() };

@@ -3,11 +3,14 @@ import {
   directionBytes,
   echoedBetween,
   finalBytes,
+  firstStreams,
   hasDrained,
   isSettled,
   leastCountedMs,
   median,
+  mostDirectionMs,
   noteTrouble,
+  rampMs,
   RATE_BIN_MS,
   rateBins,
   type Phase,
@@ -22,6 +25,10 @@ import type { LoadDirection, Pull, RunEffect, RunEvent, RunLog, RunState, RunSte
 
 type Measuring = Extract<RunState, { status: 'measuring' }>;
 type LoadPhase = Exclude<Phase, 'idle' | 'settle' | 'paced'>;
+
+/** So many round trips more a silent direction is waited for, and a queue to drain. */
+const SILENT_ROUND_TRIPS = 5;
+const SETTLE_ROUND_TRIPS = 10;
 
 /** The last UDP replies and the peer's receipt are waited for at most this long, ms. */
 const CLOSING_MS = 6000;
@@ -87,11 +94,15 @@ function enterStep(
   if (phase === 'paced')
     return { state: { ...base, pull: null, log: entered }, effects: [...ending, { kind: 'start-pace' }] };
   // Both directions share what a browser can open: half of the streams each.
-  const streams = phase === 'both' ? Math.max(1, Math.floor(profile.streams.most / 2)) : profile.streams.first;
+  const idleMs = idleMedianMs(entered);
+  const streams = phase === 'both' ? Math.max(1, Math.floor(profile.streams.most / 2)) : firstStreams(profile, idleMs);
   const pull: Pull = { streams, sinceMs: nowMs, rateBefore: null, grown: phase === 'both', paced: false };
   return {
     state: { ...base, pull, log: noteStreams(entered, phase, nowMs, streams) },
-    effects: [...ending, ...LOADS[phase].map((direction) => ({ kind: 'start-load', direction, streams }) as const)],
+    effects: [
+      ...ending,
+      ...LOADS[phase].map((direction) => ({ kind: 'start-load', direction, streams, idleRttMs: idleMs }) as const),
+    ],
   };
 }
 
@@ -135,14 +146,27 @@ function knowsEnough(log: RunLog, phase: LoadPhase, name: SeriesName, { steady }
   return isSettled(rateBins(series, RATE_BIN_MS, fromMs).bps, RATE_BIN_MS, steady);
 }
 
+/** What the slower series of a phase has carried since its ramp, bits per second; null while that is not known. */
+function slowestBps({ log }: Measuring, phase: LoadPhase): number | null {
+  const idleMs = idleMedianMs(log);
+  const rates = FILLS[phase].map((name) => {
+    const series = log.series[name];
+    const startedMs = series?.atMs[0];
+    if (series === null || startedMs === undefined) return null;
+    return rateBetween(series, Math.min(startedMs + rampMs(idleMs), series.atMs.at(-1)! - 1), series.atMs.at(-1)!);
+  });
+  return rates.includes(null) ? null : Math.min(...(rates as number[]));
+}
+
 function tickLoad(state: Measuring, phase: LoadPhase, pull: Pull, nowMs: number, profile: RunProfile): RunStep {
   const { log } = state;
   const elapsedMs = nowMs - state.sinceMs;
-  if (elapsedMs > profile.silenceMs) {
+  const idleMs = idleMedianMs(log);
+  if (elapsedMs > profile.silenceMs + SILENT_ROUND_TRIPS * (idleMs ?? 0)) {
     const silent = FILLS[phase].find((name) => (finalBytes(log.series[name]) ?? 0) === 0);
     if (silent !== undefined) return fail(state, silenceReason(silent, log), nowMs);
   }
-  if (elapsedMs >= profile.mostDirectionMs) return endPhase(state, nowMs, profile);
+  if (elapsedMs >= mostDirectionMs(profile, idleMs, slowestBps(state, phase))) return endPhase(state, nowMs, profile);
   const mostBytes = directionBytes(profile) ?? Infinity;
   if (FILLS[phase].some((name) => (finalBytes(log.series[name]) ?? 0) >= mostBytes))
     return endPhase(state, nowMs, profile);
@@ -165,7 +189,10 @@ function tickLoad(state: Measuring, phase: LoadPhase, pull: Pull, nowMs: number,
       effects: LOADS[phase].map((direction) => ({ kind: 'add-stream', direction, streams }) as const),
     };
   }
-  const enough = profile.stopsEarly && FILLS[phase].every((name) => knowsEnough(log, phase, name, profile));
+  const enough =
+    profile.stopsEarly &&
+    elapsedMs >= profile.leastDirectionMs &&
+    FILLS[phase].every((name) => knowsEnough(log, phase, name, profile));
   return enough ? endPhase(state, nowMs, profile) : stay({ ...state, pull: growth.pull });
 }
 
@@ -178,7 +205,8 @@ function tick(state: Measuring, nowMs: number, profile: RunProfile): RunStep {
     case 'settle': {
       const idleMs = idleMedianMs(state.log);
       const drained = idleMs !== null && hasDrained(echoesSince(state.log, state.sinceMs), idleMs);
-      return drained || elapsedMs >= profile.mostSettleMs ? endPhase(state, nowMs, profile) : stay(state);
+      const mostMs = profile.mostSettleMs + SETTLE_ROUND_TRIPS * (idleMs ?? 0);
+      return drained || elapsedMs >= mostMs ? endPhase(state, nowMs, profile) : stay(state);
     }
     case 'paced':
       return elapsedMs >= profile.mostDirectionMs ? endPhase(state, nowMs, profile) : stay(state);

@@ -1,4 +1,5 @@
 import {
+  longLook,
   PACED_BYTES,
   stripDataOf,
   type ClientSightings,
@@ -31,6 +32,14 @@ export type RunNews =
       readonly seen: SeenByPeer | null;
     };
 
+/** What the console wishes of one run, beyond its profile. */
+export interface RunWishes {
+  /** Rate of the UDP of a paced run, bits per second. */
+  readonly pacedBps?: number | null;
+  /** Each direction lasts at least so long, ms. */
+  readonly leastDirectionMs?: number;
+}
+
 const TICK_MS = 50;
 const PICTURE_MS = 100;
 /** A timer that is late by less than this is not worth a note. */
@@ -48,10 +57,11 @@ function paceOf(rateBps: number): UdpPace {
  */
 export function startRun(
   transport: Transport,
-  profile: RunProfile,
+  usual: RunProfile,
   report: (news: RunNews) => void,
-  pacedBps: number | null = null,
+  { pacedBps = null, leastDirectionMs = 0 }: RunWishes = {},
 ): { cancel(): void } {
+  const profile = longLook(usual, leastDirectionMs);
   const originMs = transport.nowMs();
   const wallMs = transport.wallMs();
   const nowMs = () => transport.nowMs() - originMs;
@@ -90,7 +100,7 @@ export function startRun(
             ? transport.startDownload(effect.streams, (atMs, bytes) =>
                 dispatch({ kind: 'download-counted', nowMs: atMs - originMs, bytes }),
               )
-            : transport.startUpload(effect.streams);
+            : transport.startUpload(effect.streams, effect.idleRttMs);
         return;
       case 'add-stream':
         loads[effect.direction]?.grow(effect.streams);

@@ -103,7 +103,12 @@ export type LoadDirection = 'download' | 'upload';
 
 export type RunEffect =
   | { readonly kind: 'start-probes' }
-  | { readonly kind: 'start-load'; readonly direction: LoadDirection; readonly streams: number }
+  | {
+      readonly kind: 'start-load';
+      readonly direction: LoadDirection;
+      readonly streams: number;
+      readonly idleRttMs: number | null;
+    }
   | { readonly kind: 'add-stream'; readonly direction: LoadDirection; readonly streams: number }
   | { readonly kind: 'stop-load'; readonly direction: LoadDirection }
   /** UDP probes beside a load; null: as many as without one. */

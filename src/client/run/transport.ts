@@ -50,7 +50,8 @@ export interface Transport {
   connect(path: string, events: SocketEvents): Promise<PeerSocket>;
   /** Calls back about every 50 ms with the time and the cumulative payload bytes of each stream. */
   startDownload(streams: number, onCounted: (nowMs: number, bytes: readonly number[]) => void): Load;
-  startUpload(streams: number): Load;
+  /** `idleRttMs`: of the empty line; null while not known. */
+  startUpload(streams: number, idleRttMs: number | null): Load;
   /** Null where UDP cannot be used. */
   startUdp(opened: SessionOpened): Promise<UdpProbing | null>;
   /** What the client sees of itself, as it stands. */

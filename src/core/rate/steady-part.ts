@@ -22,7 +22,7 @@ export interface SteadyRules {
 
 export const STEADY_RULES: SteadyRules = {
   leastRampMs: 1000,
-  mostRampMs: 4000,
+  mostRampMs: 12_000,
   rampRoundTrips: 25,
   leastCountedMs: 3000,
   countedRoundTrips: 10,

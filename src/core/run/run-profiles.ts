@@ -1,4 +1,4 @@
-import { STEADY_RULES, type SteadyRules } from '../rate/steady-part';
+import { leastCountedMs, rampMs, STEADY_RULES, type SteadyRules } from '../rate/steady-part';
 import type { Phase } from './phase';
 
 export const PROFILE_NAMES = ['quick', 'standard', 'thorough', 'soak', 'delay', 'paced'] as const;
@@ -10,6 +10,8 @@ export interface RunProfile {
   readonly steps: readonly Phase[];
   readonly idleMs: number;
   readonly mostDirectionMs: number;
+  /** A direction does not end before, even when it knows enough. */
+  readonly leastDirectionMs: number;
   readonly mostSettleMs: number;
   /** When a direction knows enough; see steady-part.ts. */
   readonly steady: SteadyRules;
@@ -29,6 +31,48 @@ export interface RunProfile {
   readonly limits: { readonly seconds: number; readonly bytes: number };
 }
 
+/** Beyond a usual path each ms of round trip gives a direction so much more time, ms: TCP needs many of them to fill it. */
+const MORE_ROUND_TRIPS = 65;
+const USUAL_PATH_MS = 40;
+/** No direction gets more than this on top, ms. */
+const MOST_MORE_MS = 35_000;
+/** After enough was counted a direction goes on for so long at most until it has settled, ms. */
+const SETTLING_MS = 1500;
+/** From this round trip on all streams start at once: trying them one by one would take longer than the run. */
+const LONG_PATH_MS = 100;
+
+/** The same profile with directions that last at least so long, ms: for a line that may be fast only at first. */
+export function longLook(profile: RunProfile, leastDirectionMs: number): RunProfile {
+  if (leastDirectionMs <= 0) return profile;
+  return { ...profile, leastDirectionMs, mostDirectionMs: Math.max(profile.mostDirectionMs, leastDirectionMs) };
+}
+
+/** How long a direction may last on a path of this round trip, ms. `rateBps`: what it carries, as far as known. */
+export function mostDirectionMs(
+  { mostDirectionMs: most, steady }: RunProfile,
+  idleRttMs: number | null,
+  rateBps: number | null = null,
+): number {
+  const longer = most + Math.min(MOST_MORE_MS, MORE_ROUND_TRIPS * Math.max(0, (idleRttMs ?? 0) - USUAL_PATH_MS));
+  return Math.max(longer, rampMs(idleRttMs, steady) + leastCountedMs(idleRttMs, steady, rateBps) + SETTLING_MS);
+}
+
+/** How many streams a direction begins with: all of them on a long path. */
+export function firstStreams({ streams }: RunProfile, idleRttMs: number | null): number {
+  return (idleRttMs ?? 0) >= LONG_PATH_MS ? streams.most : streams.first;
+}
+
+/** What a run of this profile takes as a rule on a path of this round trip, from its beginning to its figures, ms. */
+export function expectedRunMs(profile: RunProfile, idleRttMs: number | null): number {
+  if (idleRttMs === null) return profile.typicalMs;
+  const { steady, steps, stopsEarly } = profile;
+  const load = stopsEarly
+    ? rampMs(idleRttMs, steady) + leastCountedMs(idleRttMs, steady) + SETTLING_MS
+    : mostDirectionMs(profile, idleRttMs);
+  const lasts = { idle: profile.idleMs, settle: 1000 + 10 * idleRttMs, paced: profile.mostDirectionMs };
+  return steps.reduce((sum, step) => sum + (step in lasts ? lasts[step as keyof typeof lasts] : load), 1000);
+}
+
 /** What a packet of the paced load carries, bytes of UDP payload: fits every usual path, tunnels too. */
 export const PACED_BYTES = 1200;
 
@@ -39,16 +83,17 @@ const standard: RunProfile = {
   steps: BOTH_WAYS,
   idleMs: 2000,
   mostDirectionMs: 10_000,
+  leastDirectionMs: 0,
   mostSettleMs: 3000,
   steady: STEADY_RULES,
   stopsEarly: true,
   probesPerSecond: 20,
   streams: { first: 3, most: 6 },
   udp: true,
-  openDeadlineMs: 8000,
+  openDeadlineMs: 12_000,
   silenceMs: 5000,
   typicalMs: 16_000,
-  limits: { seconds: 90, bytes: 60e9 },
+  limits: { seconds: 150, bytes: 60e9 },
 };
 
 /**
@@ -67,7 +112,7 @@ export const RUN_PROFILES: Readonly<Record<ProfileName, RunProfile>> = {
     streams: { first: 4, most: 4 },
     udp: false,
     typicalMs: 9000,
-    limits: { seconds: 45, bytes: 40e9 },
+    limits: { seconds: 120, bytes: 40e9 },
   },
   standard,
   thorough: {
@@ -78,7 +123,7 @@ export const RUN_PROFILES: Readonly<Record<ProfileName, RunProfile>> = {
     mostDirectionMs: 20_000,
     steady: { ...STEADY_RULES, leastCountedMs: 8000 },
     typicalMs: 45_000,
-    limits: { seconds: 150, bytes: 120e9 },
+    limits: { seconds: 300, bytes: 120e9 },
   },
   soak: {
     ...standard,
@@ -87,7 +132,7 @@ export const RUN_PROFILES: Readonly<Record<ProfileName, RunProfile>> = {
     mostDirectionMs: 120_000,
     stopsEarly: false,
     typicalMs: 250_000,
-    limits: { seconds: 400, bytes: 400e9 },
+    limits: { seconds: 500, bytes: 400e9 },
   },
   paced: { ...standard, name: 'paced', steps: ['idle', 'paced'], limits: { seconds: 60, bytes: 4e9 } },
   delay: { ...standard, name: 'delay', steps: ['idle'], idleMs: 15_000, limits: { seconds: 60, bytes: 1e8 } },

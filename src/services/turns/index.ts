@@ -1,6 +1,7 @@
 export { Changes } from './changes';
 export { OneAtATime } from './one-at-a-time';
-export { queueTurns, refuseTurn, trayOf, withdrawTurn, type TrayTurn } from './queue-turns';
+export { giveTurnBack, queueTurns, refuseTurn, trayOf, withdrawTurn, type TrayTurn } from './queue-turns';
 export { standBy, type StandingSession } from './stand-by';
 export { StandingDevices, type StandingLink } from './standing-devices';
-export { askForRun, ASKS_WITHIN_MS, moveQueue, NOTICE_MS, resumeQueue } from './turn-desk';
+export { ASKS_WITHIN_MS } from './waiting-devices';
+export { askForRun, moveQueue, NOTICE_MS, resumeQueue } from './turn-desk';

@@ -4,6 +4,7 @@ import { done, failed, type ConsoleFaultCode, type Outcome, type QueueOrder } fr
 import type { ConsoleContext } from '../console-context';
 import { crossingOf } from '../line-choice';
 import { peerFor } from '../peer-choice';
+import { provesIt } from '../proofs';
 import { needsOf } from '../start-run';
 import { aboutMs, moveQueue, turnState } from './turn-desk';
 
@@ -27,7 +28,8 @@ export async function queueTurns(
     if (peer.otherKey !== null) return failed('peer-key-changed', { peer: peer.name });
     const crossing = await crossingOf(context, site.id, peer, nowMs);
     for (let time = 0; time < order.times; time += 1) {
-      const together = order.together ? context.newId() : null;
+      // One device alone shares with nobody.
+      const together = order.together && chosen.length > 1 ? context.newId() : null;
       for (const device of chosen)
         asked.push({
           id: context.newId(),
@@ -66,6 +68,14 @@ async function endTurn(context: ConsoleContext, turnId: string, status: 'refused
   context.changes.tell();
 }
 
+/** A device that waits for a turn does not want it any more. False when the key does not prove that the turn is its own. */
+export async function giveTurnBack(context: ConsoleContext, turnId: string, turnKey: string): Promise<boolean> {
+  if (!provesIt(context.signingKey, 'turn', turnId, turnKey)) return false;
+  context.waiting.forget(turnId);
+  await endTurn(context, turnId, 'withdrawn');
+  return true;
+}
+
 /** The technician takes a turn out of the queue. One that is running already goes on. */
 export function withdrawTurn(context: ConsoleContext, turnId: string): Promise<void> {
   return endTurn(context, turnId, 'withdrawn');
@@ -75,6 +85,9 @@ export function withdrawTurn(context: ConsoleContext, turnId: string): Promise<v
 export function refuseTurn(context: ConsoleContext, deviceId: string, turnId: string): Promise<void> {
   return endTurn(context, turnId, 'refused', deviceId);
 }
+
+/** So long a refusal is shown to whoever asked, ms. */
+const SHOW_REFUSED_MS = 10 * 60_000;
 
 /** A line of the tray. */
 export interface TrayTurn {
@@ -87,6 +100,8 @@ export interface TrayTurn {
   readonly state:
     | { readonly status: 'running'; readonly runId: string; readonly sinceMs: number }
     | { readonly status: 'asked' }
+    /** Whoever sits at the device said not now. */
+    | { readonly status: 'refused'; readonly atMs: number }
     | { readonly status: 'waiting'; readonly why: string; readonly aboutMs: number };
 }
 
@@ -97,6 +112,7 @@ export async function trayOf(context: ConsoleContext, siteId: string): Promise<T
   const stateOf = (turn: StoredTurn): TrayTurn['state'] => {
     if (turn.status === 'running') return { status: 'running', runId: turn.runId!, sinceMs: turn.seenAtMs };
     if (turn.status === 'asked') return { status: 'asked' };
+    if (turn.status === 'refused') return { status: 'refused', atMs: turn.endedAtMs ?? nowMs };
     const hold = holdOf(turn, state);
     return {
       status: 'waiting',
@@ -104,7 +120,8 @@ export async function trayOf(context: ConsoleContext, siteId: string): Promise<T
       aboutMs: aboutMs(turn, state, nowMs),
     };
   };
-  return state.open
+  const refused = await context.store.turns.refusedSince(siteId, nowMs - SHOW_REFUSED_MS);
+  return [...state.open, ...refused]
     .filter((turn) => turn.siteId === siteId)
     .map((turn) => ({
       turnId: turn.id,

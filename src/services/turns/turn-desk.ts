@@ -2,11 +2,13 @@ import { aheadOf, holdOf, holdWords, RUN_PROFILES, type TurnClaim, type TurnStat
 import type { StoredTurn } from '@/store';
 import { done, failed, type ConsoleFaultCode, type Outcome, type RunAnswer, type StartRun } from '@/wire';
 import type { ConsoleContext } from '../console-context';
-import { grantRun, prepareRun, type PreparedRun } from '../start-run';
+import { crossingOf } from '../line-choice';
+import { peerFor } from '../peer-choice';
+import { grantRun, needsOf, prepareRun, type PreparedRun } from '../start-run';
+import { proofOf } from '../proofs';
 import type { Visitor } from '../visitor';
+import { ASKS_WITHIN_MS } from './waiting-devices';
 
-/** A device that waits asks every second; after so long without a word its turn is given back, ms. */
-export const ASKS_WITHIN_MS = 10_000;
 /** A device that stands by is told so long before its run begins, and may refuse, ms. */
 export const NOTICE_MS = 4000;
 /** Ended turns are kept for a while, so that a late answer is told what became of it. */
@@ -14,16 +16,40 @@ const KEEP_ENDED_MS = 24 * 3600_000;
 
 const claimOf = (turn: StoredTurn): TurnClaim => turn;
 
+/**
+ * Turns that wait, with what they need now: a line that was switched, a peer that was pinned or a device that moved to
+ * another access point since they were asked for changes that. What runs keeps what it was granted.
+ */
+async function withNeedsOfNow(context: ConsoleContext, open: readonly StoredTurn[]): Promise<StoredTurn[]> {
+  const { sites } = context.store;
+  const nowMs = context.wallMs();
+  const paths = new Map<string, ReturnType<typeof pathOf>>();
+  const pathOf = async (siteId: string, reach: StoredTurn['reach']) => {
+    const peer = await peerFor(context, siteId, reach);
+    return peer === null ? null : { peer, crossing: await crossingOf(context, siteId, peer, nowMs) };
+  };
+  return Promise.all(
+    open.map(async (turn): Promise<StoredTurn> => {
+      if (turn.status !== 'waiting') return turn;
+      const key = `${turn.siteId} ${turn.reach}`;
+      if (!paths.has(key)) paths.set(key, pathOf(turn.siteId, turn.reach));
+      const [path, device] = await Promise.all([paths.get(key)!, sites.device(turn.deviceId)]);
+      if (path === null || device === null) return turn;
+      return { ...turn, needs: needsOf(turn.siteId, path.peer, path.crossing, device.link) };
+    }),
+  );
+}
+
 /** Open turns as the rules see them, after those that are over were ended. */
 export async function turnState(
   context: ConsoleContext,
 ): Promise<TurnState & { readonly open: readonly StoredTurn[] }> {
-  const open = await context.store.turns.open();
+  const open = await withNeedsOfNow(context, await context.store.turns.open());
   const nowMs = context.wallMs();
   // A device that measures, or was just asked to, is there, though it does not stand by meanwhile.
   const here = new Set(
     open.flatMap((turn) => {
-      const asks = turn.askedBy === null && nowMs - turn.seenAtMs <= ASKS_WITHIN_MS;
+      const asks = turn.askedBy === null && context.waiting.isHere(turn.id, nowMs);
       return asks || turn.status !== 'waiting' ? [turn.deviceId] : [];
     }),
   );
@@ -43,11 +69,12 @@ async function settle(context: ConsoleContext): Promise<boolean> {
   let changed = false;
   for (const turn of await turns.open()) {
     const gone =
-      (turn.status === 'waiting' && turn.askedBy === null && nowMs - turn.seenAtMs > ASKS_WITHIN_MS) ||
+      (turn.status === 'waiting' && turn.askedBy === null && !context.waiting.isHere(turn.id, nowMs)) ||
       (turn.status === 'asked' && nowMs - turn.seenAtMs > NOTICE_MS + ASKS_WITHIN_MS);
     const over = turn.status === 'running' && (turn.runId === null || !running.has(turn.runId));
     if (!gone && !over) continue;
     await turns.update(turn.id, { status: gone ? 'given-back' : 'done', endedAtMs: nowMs });
+    context.waiting.forget(turn.id);
     changed = true;
   }
   await turns.removeEndedBefore(nowMs - KEEP_ENDED_MS);
@@ -95,11 +122,37 @@ async function turnFor(
   return turn;
 }
 
-/**
- * A device asks for a run: it is granted at once when nothing else uses what it needs, and gets a place in the queue
- * otherwise. `origin`: the address by which the device opened the console.
- */
-export async function askForRun(
+/** Takes what a run needs at the moment of its grant, whatever was known when it was asked for. */
+async function decide(context: ConsoleContext, prepared: PreparedRun, turn: StoredTurn): Promise<RunAnswer> {
+  const { turns } = context.store;
+  const { device, needs } = prepared;
+  const nowMs = context.wallMs();
+  const current = { ...turn, needs: [...needs] };
+  if (turn.status === 'waiting') {
+    context.waiting.note(turn.id, nowMs);
+    const state = await turnState(context);
+    const hold = holdOf(current, replaced(state, current));
+    if (hold !== null)
+      return {
+        status: 'waiting',
+        ...{ turnId: turn.id, turnKey: proofOf(context.signingKey, 'turn', turn.id) },
+        ...{ deviceId: device.id, deviceName: device.name, why: holdWords(hold) },
+        aboutMs: aboutMs(turn, state, nowMs),
+      };
+  }
+  const grant = await grantRun(context, prepared, turn);
+  await turns.update(turn.id, { status: 'running', runId: grant.runId, seenAtMs: nowMs, needs: current.needs });
+  context.waiting.forget(turn.id);
+  context.changes.tell();
+  return { status: 'granted', ...grant };
+}
+
+/** The same state, with one turn as it is now. */
+function replaced(state: TurnState, turn: StoredTurn): TurnState {
+  return { ...state, waiting: state.waiting.map((other) => (other.id === turn.id ? claimOf(turn) : other)) };
+}
+
+async function askOnce(
   context: ConsoleContext,
   visitor: Visitor,
   order: StartRun,
@@ -108,27 +161,53 @@ export async function askForRun(
   return context.turnDesk.run(async () => {
     const prepared = await prepareRun(context, visitor, order, origin);
     if (!prepared.ok) return prepared;
-    const { device } = prepared.value;
-    await settle(context);
-    const { turns } = context.store;
-    const nowMs = context.wallMs();
+    const changed = await settle(context);
     const turn = await turnFor(context, prepared.value);
     if (turn === null) return failed('turn-over');
-    if (turn.status === 'waiting') {
-      await turns.update(turn.id, { seenAtMs: nowMs });
-      const state = await turnState(context);
-      const hold = holdOf(turn, state);
-      if (hold !== null) {
-        context.changes.tell();
-        const waiting = { turnId: turn.id, deviceId: device.id, deviceName: device.name, why: holdWords(hold) };
-        return done({ status: 'waiting', ...waiting, aboutMs: aboutMs(turn, state, nowMs) });
-      }
-    }
-    const grant = await grantRun(context, prepared.value, turn);
-    await turns.update(turn.id, { status: 'running', runId: grant.runId, seenAtMs: nowMs });
-    context.changes.tell();
-    return done({ status: 'granted', ...grant });
+    const answer = await decide(context, prepared.value, turn);
+    // A place in the queue that is new, and turns that ended, are seen on boards; asking again is not.
+    if (changed || (answer.status === 'waiting' && order.turnId === null)) context.changes.tell();
+    return done(answer);
   });
+}
+
+/** Resolves at the next change of anything on the console, or when the time is up. */
+function nextChange({ changes }: ConsoleContext, mostMs: number): Promise<void> {
+  return new Promise((resolve) => {
+    const end = () => {
+      clearTimeout(timer);
+      stop();
+      resolve();
+    };
+    const timer = setTimeout(end, mostMs);
+    const stop = changes.listen(end);
+  });
+}
+
+/**
+ * A device asks for a run: it is granted at once when nothing else uses what it needs, and gets a place in the queue
+ * otherwise. A device that asks again with its turn may let the answer be held back (`holdMs`) until that has come, so
+ * that it is told at once. `origin`: the address by which the device opened the console.
+ */
+export async function askForRun(
+  context: ConsoleContext,
+  visitor: Visitor,
+  order: StartRun,
+  origin: string,
+): Promise<Outcome<RunAnswer, ConsoleFaultCode>> {
+  const untilMs = performance.now() + order.holdMs;
+  let current = order;
+  for (;;) {
+    const asked = await askOnce(context, visitor, current, origin);
+    if (!asked.ok || asked.value.status !== 'waiting') return asked;
+    const leftMs = untilMs - performance.now();
+    if (leftMs <= 0) return asked;
+    const { turnId, deviceId } = asked.value;
+    const release = context.waiting.hold(turnId, context.wallMs);
+    await nextChange(context, leftMs);
+    release();
+    current = { ...current, turnId, deviceId };
+  }
 }
 
 /** Tells the devices whose turn has come. Called when something ended, came or went, and every second. */
@@ -166,5 +245,9 @@ export async function moveQueue(context: ConsoleContext): Promise<void> {
 export async function resumeQueue(context: ConsoleContext): Promise<void> {
   const nowMs = context.wallMs();
   for (const turn of await context.store.turns.open())
-    if (turn.status !== 'running') await context.store.turns.update(turn.id, { status: 'waiting', seenAtMs: nowMs });
+    if (turn.status !== 'running') {
+      if (turn.status === 'asked') await context.store.turns.update(turn.id, { status: 'waiting', seenAtMs: nowMs });
+      // Whoever waits gets the usual time to come back.
+      context.waiting.note(turn.id, nowMs);
+    }
 }

@@ -138,6 +138,10 @@ export class RunQueries {
     return rows.map((row) => row.get({ plain: true }));
   }
 
+  async countFinished(): Promise<number> {
+    return this.tables.runs.count({ where: { status: 'finished' } });
+  }
+
   /** Writes the figures of a finished run anew; its samples and conditions stay. */
   async replaceFigures(id: string, figures: Partial<StoredRun>): Promise<void> {
     await this.tables.runs.update(figures, { where: { id, status: 'finished' } });

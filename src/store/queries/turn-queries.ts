@@ -23,6 +23,15 @@ export class TurnQueries {
     return rows.map((row) => row.get({ plain: true }));
   }
 
+  /** Turns that whoever sat at the device refused since a time, the newest first. */
+  async refusedSince(siteId: string, endedAtMs: number): Promise<StoredTurn[]> {
+    const rows = await this.tables.turns.findAll({
+      where: { siteId, status: 'refused', endedAtMs: { [Op.gte]: endedAtMs } },
+      order: [['endedAtMs', 'DESC']],
+    });
+    return rows.map((row) => row.get({ plain: true }));
+  }
+
   async insert(turns: readonly StoredTurn[]): Promise<void> {
     await this.tables.turns.bulkCreate([...turns]);
   }

@@ -1,6 +1,7 @@
 import Link from 'next/link';
 import { durationWords } from '@/core';
 import type { Board, TrayTurn } from '@/services';
+import { WallTime } from '../parts/wall-time';
 
 interface BoardTrayProps extends Pick<Board, 'tray' | 'nowMs'> {
   readonly withdraw: (turnId: string) => Promise<void>;
@@ -21,6 +22,12 @@ function StateWords({ turn, nowMs }: { readonly turn: TrayTurn; readonly nowMs: 
       );
     case 'asked':
       return <span>is asked, begins in a moment</span>;
+    case 'refused':
+      return (
+        <span className="text-ink">
+          said not now, <WallTime atMs={state.atMs} />
+        </span>
+      );
     case 'waiting':
       return (
         <span>
@@ -35,6 +42,7 @@ const MARKS: Record<TrayTurn['state']['status'], string> = {
   running: 'border-down bg-down',
   asked: 'border-down bg-paper',
   waiting: 'border-quiet bg-paper',
+  refused: 'border-hairline bg-hairline',
 };
 
 /** The queue: what runs now, what waits, why and for how long. */
@@ -62,7 +70,7 @@ export function BoardTray({ tray, nowMs, withdraw }: BoardTrayProps) {
                 </span>
                 <StateWords turn={turn} nowMs={nowMs} />
                 {turn.askedBy !== null && <span>· asked by {turn.askedBy}</span>}
-                {turn.state.status !== 'running' && (
+                {turn.state.status !== 'running' && turn.state.status !== 'refused' && (
                   <form action={withdraw.bind(null, turn.turnId)} className="ml-auto">
                     <button
                       type="submit"

@@ -16,7 +16,8 @@ import {
 import { LinkMore } from './link-more';
 
 const NEW_DEVICE = '';
-const REACH_WORDS: Record<Reach, string> = {
+/** How far a run goes, as a person at a device reads it. */
+export const REACH_WORDS: Record<Reach, string> = {
   internet: 'out to the internet',
   local: 'inside the office only',
   tunnel: 'through the tunnel',
@@ -79,6 +80,7 @@ export function orderOf(join: JoinPage, answers: DeviceAnswers, turnId: string |
     noticed: noticedNow(),
     turnId,
     pacedMbps: null,
+    holdMs: 0,
   };
 }
 

@@ -1,14 +1,17 @@
 'use client';
 
-import { useState } from 'react';
-import type { Phase, ProfileName } from '@/core';
+import { useState, useSyncExternalStore } from 'react';
+import { durationWords, expectedRunMs, RUN_PROFILES, type Phase, type ProfileName, type Reach } from '@/core';
+import type { SessionState } from '@/session';
 import type { JoinPage } from '@/services';
+import { WallTime } from '../parts/wall-time';
 import { Strip } from '../strip/strip';
 import { BeforeRun } from './before-run';
 import { DeviceForm, firstAnswers, orderOf, profileWords } from './device-form';
 import { RunResult } from './run-result';
 import { AskedNote, StandingNote } from './standing-note';
-import { useRun, type RunView } from './use-run';
+import { lastResultText, readLastResult } from './last-result';
+import { useRun } from './use-run';
 import { useStanding } from './use-standing';
 
 const PHASE_SENTENCES: Record<Phase, string> = {
@@ -22,15 +25,37 @@ const PHASE_SENTENCES: Record<Phase, string> = {
 
 const BUTTON = 'min-h-12 w-full rounded-[3px] border-[1.5px] border-quiet px-4 hover:border-ink hover:bg-sheet';
 
-function headline(view: RunView): string {
+/** What there is to measure next: the reaches that this visit has not measured yet, the farthest first. */
+function nextReach(join: JoinPage, measured: ReadonlySet<Reach>, current: Reach): Reach | null {
+  const others = join.reaches.map(({ reach }) => reach).filter((reach) => reach !== current);
+  return others.find((reach) => !measured.has(reach)) ?? null;
+}
+
+const NEXT_WORDS: Record<Reach, string> = {
+  local: 'Now inside the office only',
+  internet: 'Now out to the internet',
+  tunnel: 'Now through the tunnel',
+};
+
+/** "about 40 s in all": told as soon as the delay of the empty line is known. */
+function lastsWords({ grant, strip }: Extract<SessionState, { status: 'measuring' }>): string {
+  const expectedMs = expectedRunMs(RUN_PROFILES[grant.profile], strip?.idleMedianMs ?? null);
+  const longest = Math.max(expectedMs, 2 * grant.leastDirectionMs);
+  const why = grant.leastDirectionMs > 0 ? 'a long look, to see whether the line is fast only at first; ' : '';
+  return `${why}about ${durationWords(longest / 1000)} in all`;
+}
+
+function headline(view: SessionState): string {
   if (view.status === 'measuring') {
     const phase = view.strip?.phases.at(-1)?.phase;
     return phase === undefined ? 'Reaching the peer.' : PHASE_SENTENCES[phase];
   }
-  if (view.status === 'handing-in')
-    return view.away
-      ? 'Measured. The console is not answering; the result is kept here and handed in as soon as it is back.'
-      : 'Measured. Handing the result in.';
+  if (view.status === 'handing-in') {
+    if (view.away === null) return 'Measured. Handing the result in.';
+    return view.kept
+      ? 'Measured. The console is not answering; the result is kept on this device and handed in as soon as it is back.'
+      : 'Measured. The console is not answering, and this browser keeps nothing: leave this page open until it is back.';
+  }
   return '';
 }
 
@@ -45,29 +70,40 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
   const [join, setJoin] = useState(opened);
   const [answers, setAnswers] = useState(() => firstAnswers(opened, profile));
   const [answering, setAnswering] = useState(true);
-  const run = async (changed = answers, turnId: string | null = null) => {
+  const [measured, setMeasured] = useState<ReadonlySet<Reach>>(new Set());
+  const run = (changed = answers, turnId: string | null = null) => {
     setAnswering(false);
-    const order = orderOf(join, changed, turnId);
-    const grant = await start(order);
-    if (grant === null || join.devices.some(({ id }) => id === grant.deviceId)) return;
-    // A device that was new is known from now on.
-    const device = { id: grant.deviceId, name: grant.deviceName, spotName: order.spotName, link: order.link };
-    setJoin({ ...join, devices: [...join.devices, device] });
-    setAnswers({ ...changed, deviceId: device.id });
+    setMeasured(new Set([...measured, changed.reach]));
+    start(orderOf(join, changed, turnId));
   };
+  const again = (reach: Reach) => {
+    const changed = { ...answers, reach };
+    setAnswers(changed);
+    run(changed);
+  };
+  // A device that was new is known from now on.
+  const grant = view.status === 'measuring' || view.status === 'done' ? view.grant : null;
+  if (grant !== null && !join.devices.some(({ id }) => id === grant.deviceId)) {
+    const { link, spotName } = orderOf(join, answers);
+    const device = { id: grant.deviceId, name: grant.deviceName, spotName, link };
+    setJoin({ ...join, devices: [...join.devices, device] });
+    setAnswers({ ...answers, deviceId: device.id });
+  }
 
   // A device that is known can be asked to run, unless somebody is just answering on it or it measures.
   const known = answers.deviceId !== '' && join.devices.some(({ id }) => id === answers.deviceId);
   const idle = view.status === 'ready' || view.status === 'done' || view.status === 'refused';
-  const { standing, asked, refuse } = useStanding(
+  const { standing, asked, refuse, agree } = useStanding(
     known && idle && (join.knownDeviceId === answers.deviceId || view.status === 'done'),
     ({ turnId, reach, profile: wanted }) => {
       const changed = { ...answers, reach, profile: wanted };
       setAnswers(changed);
-      void run(changed, turnId);
+      run(changed, turnId);
     },
   );
-  const request = asked !== null && <AskedNote asked={asked} profileWords={profileWords} onRefuse={refuse} />;
+  const request = asked !== null && (
+    <AskedNote asked={asked} profileWords={profileWords} onRefuse={refuse} onAgree={agree} />
+  );
 
   if (view.status === 'waiting')
     return (
@@ -100,6 +136,7 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
         </div>
         <p className="mt-3 text-sm text-quiet">
           {view.grant.deviceName} against {view.grant.peer.name}
+          {view.status === 'measuring' && `, ${lastsWords(view)}`}
         </p>
         {view.status === 'measuring' && (
           <button type="button" className={`${BUTTON} mt-4`} onClick={cancel}>
@@ -110,7 +147,7 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
     );
 
   if (view.status === 'done' && !answering) {
-    const other = join.reaches.find(({ reach }) => reach !== answers.reach);
+    const next = nextReach(join, measured, answers.reach);
     return (
       <>
         {request}
@@ -124,20 +161,12 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
           {view.grant.deviceName} against {view.grant.peer.name}
         </p>
         <div className="mt-6 space-y-3">
-          <button type="button" className={`${BUTTON} bg-ink text-paper hover:!bg-down`} onClick={() => void run()}>
+          <button type="button" className={`${BUTTON} bg-ink text-paper hover:!bg-down`} onClick={() => run()}>
             Run again <span className="opacity-80">(three make a set)</span>
           </button>
-          {other !== undefined && (
-            <button
-              type="button"
-              className={BUTTON}
-              onClick={() => {
-                const changed = { ...answers, reach: other.reach };
-                setAnswers(changed);
-                void run(changed);
-              }}
-            >
-              {other.reach === 'local' ? 'Now inside the office only' : 'Now out to the internet'}
+          {next !== null && (
+            <button type="button" className={BUTTON} onClick={() => again(next)}>
+              {NEXT_WORDS[next]}
             </button>
           )}
           <button type="button" className={BUTTON} onClick={() => setAnswering(true)}>
@@ -173,11 +202,34 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
         join={join}
         answers={answers}
         onAnswers={setAnswers}
-        onRun={() => void run()}
+        onRun={() => run()}
         busy={view.status === 'asking'}
       />
       <BeforeRun notices={join.notices} told={answers.told} onTold={(told) => setAnswers({ ...answers, told })} />
       <StandingNote standing={standing} />
+      {view.status === 'ready' && <LastResultNote />}
     </>
+  );
+}
+
+const nothingToHear = () => () => undefined;
+
+/** What this device measured the last time that the page was open here. */
+function LastResultNote() {
+  // Only the browser has it: the server draws the page without.
+  const last = readLastResult(useSyncExternalStore(nothingToHear, lastResultText, () => null));
+  if (last === null) return null;
+  return (
+    <section aria-label="Last result" className="mt-6 border-t border-hairline pt-4 text-[0.9375rem]">
+      <h2 className="text-sm text-quiet">
+        Measured here last, <WallTime atMs={last.atMs} />
+      </h2>
+      <p className="mt-1">
+        {last.answer.figures} {last.answer.held} {last.answer.delay}
+      </p>
+      <a href={`/runs/${last.answer.runId}`} className="mt-1 inline-block underline">
+        Open it
+      </a>
+    </section>
   );
 }

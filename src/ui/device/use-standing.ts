@@ -102,5 +102,12 @@ export function useStanding(wanted: boolean, onAsked: (order: AskedToRun) => voi
     setAsked(null);
   }, [asked]);
 
-  return { standing, asked, refuse };
+  const agree = useCallback(() => {
+    if (asked === null) return;
+    clearTimeout(begin.current);
+    setAsked(null);
+    answer.current(asked);
+  }, [asked]);
+
+  return { standing, asked, refuse, agree };
 }

@@ -24,6 +24,8 @@ import { YardstickArithmetic } from './yardstick-arithmetic';
 /** What only the technician does with a run; absent for the device that made it and for whoever has its link. */
 export interface RunActions {
   readonly saveNotes: FormAction;
+  /** An address of this console that other machines reach. */
+  readonly reachableOrigin: string;
   readonly share: () => Promise<void>;
   readonly stopSharing: () => Promise<void>;
 }
@@ -123,7 +125,14 @@ export function RunView({ page, actions, shared = false }: RunViewProps) {
             </section>
           )}
           {actions !== null && <RunNotes notes={run.notes} save={actions.saveNotes} />}
-          {actions !== null && <RunSharing path={page.sharePath} share={actions.share} stop={actions.stopSharing} />}
+          {actions !== null && (
+            <RunSharing
+              path={page.sharePath}
+              reachableOrigin={actions.reachableOrigin}
+              share={actions.share}
+              stop={actions.stopSharing}
+            />
+          )}
         </div>
       </div>
     </article>

@@ -130,6 +130,11 @@ export const CONSOLE_FAULTS = {
     title: 'Run key wrong',
     sentence: 'The key does not belong to this run. Only the device that was granted a run can hand it in.',
   },
+  'turn-key-wrong': {
+    status: 401,
+    title: 'Turn key wrong',
+    sentence: 'The key does not belong to this turn. Only the device that waits for a turn can give it back.',
+  },
   'samples-missing': {
     status: 404,
     title: 'No samples',

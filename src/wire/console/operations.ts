@@ -9,6 +9,7 @@ import {
   handInRequestSchema,
   runAnswerSchema,
   startRunSchema,
+  withdrawRequestSchema,
 } from './run-messages';
 import { runSamplesSchema } from './samples-schema';
 
@@ -79,6 +80,15 @@ export const OPERATIONS: readonly Operation[] = [
     request: queueOrderSchema,
     answers: { 201: z.object({ queued: z.number().int().positive() }) },
     faults: ['not-signed-in', 'site-missing', 'device-unknown', 'peer-missing', 'request-malformed'],
+  },
+  {
+    method: 'post',
+    path: '/api/v1/turns/{id}/withdraw',
+    summary: 'A device that waits for this turn does not want it any more.',
+    caller: 'device',
+    request: withdrawRequestSchema,
+    answers: { 204: null },
+    faults: ['turn-key-wrong', 'request-malformed'],
   },
   {
     method: 'delete',

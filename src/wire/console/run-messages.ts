@@ -30,6 +30,8 @@ export const startRunSchema = z.strictObject({
   noticed: z.array(z.string().max(200)).max(8).default([]),
   /** The turn that this run waited for, or was asked to take; null for a first asking. */
   turnId: z.string().max(64).nullable().default(null),
+  /** So long the answer may be held back while nothing changes for a turn that waits, ms. */
+  holdMs: z.number().int().min(0).max(20_000).default(0),
   /** Rate of the UDP of a paced run, Mb/s. */
   pacedMbps: z.number().positive().max(MOST_PACED_MBPS).nullable().default(null),
 });
@@ -44,6 +46,8 @@ export const runGrantSchema = z.object({
   peer: z.object({ name: z.string(), baseUrl: z.string() }),
   profile: profileSchema,
   pacedBps: z.number().positive().nullable(),
+  /** Each direction lasts at least so long, ms: a long look at a line, which may be fast only at first; 0: no such wish. */
+  leastDirectionMs: z.number().nonnegative().default(0),
   deviceId: z.string(),
   deviceName: z.string(),
   /** For the dashed lines of the live strip, bits per second. */
@@ -55,6 +59,8 @@ export type RunGrant = z.infer<typeof runGrantSchema>;
 export const runWaitingSchema = z.object({
   status: z.literal('waiting'),
   turnId: z.string(),
+  /** Proves to the console that whoever withdraws the turn is who waits for it. */
+  turnKey: z.string(),
   deviceId: z.string(),
   deviceName: z.string(),
   /** In words. */
@@ -125,4 +131,5 @@ export type HandInAnswer = z.infer<typeof handInAnswerSchema>;
 /** What is posted to hand in a run: the key that came with the grant, and the run. */
 export const handInRequestSchema = z.strictObject({ runKey: z.string().max(100), handIn: handInSchema });
 export type HandInRequest = z.infer<typeof handInRequestSchema>;
+export const withdrawRequestSchema = z.strictObject({ turnKey: z.string().max(100) });
 export const aliveRequestSchema = z.strictObject({ runKey: z.string().max(100) });

@@ -2,6 +2,3 @@
 
 /** Where a device stands by: a WebSocket at the console. */
 export const STANDING_PATH = '/api/v1/standing-by';
-
-/** A device that waits for its turn asks again so often, ms. */
-export const ASK_AGAIN_MS = 1000;

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { currentRole, technicianOrSignIn } from '@/app/role';
-import { maySeeRun, runPageOf, theConsole } from '@/services';
+import { maySeeRun, reachableOrigin, runPageOf, theConsole } from '@/services';
 import { RunView } from '@/ui/run/run-view';
 import { saveNotesAction, shareRunAction, stopSharingAction } from './actions';
 
@@ -16,6 +16,7 @@ export default async function RunPage({ params }: { readonly params: Promise<{ i
     notFound();
   }
   const actions = {
+    reachableOrigin: reachableOrigin(theConsole().port),
     saveNotes: saveNotesAction.bind(null, id),
     share: shareRunAction.bind(null, id),
     stopSharing: stopSharingAction.bind(null, id),

@@ -1,0 +1,150 @@
+import { spawn } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { launch, newDataFolder, startProgram } from './program';
+
+/** Every command that the README or package.json names is started here, in its shortest form. */
+const PACKAGE = JSON.parse(readFileSync('package.json', 'utf8')) as { scripts: Record<string, string> };
+
+interface Ran {
+  readonly exit: number | null;
+  readonly said: string;
+}
+
+/** Runs `npm run NAME -- ARGS` to its end, or until it has said something and is interrupted. */
+function command(
+  name: string,
+  args: readonly string[] = [],
+  more: { env?: object; until?: RegExp } = {},
+): Promise<Ran> {
+  return new Promise((resolve) => {
+    const child = spawn('npm', ['run', '--silent', name, '--', ...args], {
+      env: { ...process.env, ...more.env },
+      detached: true,
+    });
+    let said = '';
+    let interrupted = false;
+    const hear = (part: Buffer) => {
+      said += part.toString();
+      if (interrupted || !more.until?.test(said)) return;
+      interrupted = true;
+      // As Ctrl-C does: the whole group hears it.
+      process.kill(-child.pid!, 'SIGINT');
+    };
+    child.stdout.on('data', hear);
+    child.stderr.on('data', hear);
+    child.once('close', (exit) => resolve({ exit, said }));
+  });
+}
+
+/** What runs on this machine with a word in its command line. */
+function running(word: string): string[] {
+  return readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .flatMap((pid) => {
+      try {
+        const line = readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ');
+        return line.includes(word) && !line.includes('playwright') ? [line] : [];
+      } catch {
+        return [];
+      }
+    });
+}
+
+test('each command of the README is one of package.json, and each of package.json is started here or by the tests', () => {
+  const here = readFileSync('e2e/commands.spec.ts', 'utf8');
+  const named = [...readFileSync('README.md', 'utf8').matchAll(/npm (?:run )?([a-z][a-z-]+)/g)].map(
+    ([, name]) => name!,
+  );
+  for (const name of named) expect([...Object.keys(PACKAGE.scripts), 'run']).toContain(name);
+  const byTheTests = ['test', 'build', 'format'];
+  for (const name of Object.keys(PACKAGE.scripts).filter((each) => !byTheTests.includes(each)))
+    expect(here, `${name} is started`).toMatch(new RegExp(`command\\(\\s*'${name}'`));
+});
+
+test('demo and start say where they are, and end in order', async () => {
+  const demo = await command('demo', ['--port', '4975', '--data', newDataFolder()], { until: /Stop with Ctrl-C/ });
+  expect(demo.said).toMatch(/http:\/\/\S+:4975\/j\/\w{6}/);
+  expect(demo.exit).toBe(0);
+  const start = await command('start', ['--port', '4975', '--data', newDataFolder()], { until: /Stop with Ctrl-C/ });
+  expect(start.said).toMatch(/\/welcome\/\S+/);
+  expect(start.exit).toBe(0);
+});
+
+test('peer asks for the key that it needs, and is ready with one', async () => {
+  const without = await command('peer', ['--port', '4976']);
+  expect(without.said).toMatch(/\[trust-missing\]/);
+  expect(without.exit).toBe(1);
+  const key = 'A'.repeat(42) + 'A';
+  const args = ['--port', '4976', '--trust', key, '--key', join(newDataFolder(), 'key.pem')];
+  const ready = await command('peer', args, { until: /Stop with Ctrl-C/ });
+  expect(ready.said).toContain('The peer outside peer is ready.');
+});
+
+test('agent measures once, and recompute says what it did to what that left', async () => {
+  const data = newDataFolder();
+  const program = await startProgram({ mode: 'demo', port: 4977, data });
+  const state = mkdtempSync(join(tmpdir(), 'bent-straw-e2e-'));
+  const address = `${program.origin}/j/${program.code}`;
+  const agent = await command('agent', ['run', address, '--profile', 'quick', '--name', 'Smoke box'], {
+    env: { XDG_STATE_HOME: state },
+  });
+  expect(agent.said).toMatch(/Mb\/s down and [\d.]+ up\./);
+  await program.interrupt();
+  const again = await command('recompute', ['--data', data]);
+  expect(again.said).toMatch(/All \d+ runs are of method version \d+: nothing to do\./);
+  expect(again.exit).toBe(0);
+  const all = await command('recompute', ['--data', data, '--all', '--dry']);
+  expect(all.said).toMatch(/0 would change, \d{2,} the same/);
+});
+
+test('bench holds the peer against a web server, and leaves nothing behind, also when it is interrupted', async () => {
+  test.setTimeout(180_000);
+  const short = await command('bench', ['1', '1']);
+  expect(short.said).toMatch(/\| raw sockets \| up \| nginx \| [\d.]+ \| [\d.]+ \| [\d.]+ \|/);
+  expect(short.said).toMatch(/Memory of the peer with 50 clients connected: \d+ MB/);
+  expect(short.exit).toBe(0);
+  expect(running('bent-straw-nginx')).toEqual([]);
+  const cut = await command('bench', ['5', '3'], { until: /\| client \| way/ });
+  expect(cut.exit).not.toBe(0);
+  await expect.poll(() => running('bent-straw-nginx')).toEqual([]);
+  await expect.poll(() => running('dist/peer-main.js {"name":"bench"')).toEqual([]);
+});
+
+test('bench-console fills a store and times its pages', async () => {
+  test.setTimeout(180_000);
+  const { said, exit } = await command('bench-console', ['400', '2']);
+  expect(said).toMatch(/\| data of the board \| 400 \| \d+ \|/);
+  expect(said).toMatch(/layout shift [\d.]+/);
+  expect(exit).toBe(0);
+});
+
+test('measure, first-load and screenshots drive the demo in a browser', async () => {
+  test.setTimeout(240_000);
+  const measured = await command('measure', ['1']);
+  expect(measured.said).toMatch(/\| download, practice line \| 500 Mb\/s \| \d+/);
+  expect(measured.exit).toBe(0);
+  const load = await command('first-load', ['1']);
+  expect(load.said).toMatch(/device page\s+[\d.]+ kB, over the empty page: [\d.]+ kB/);
+  const folder = newDataFolder();
+  const pictures = await command('screenshots', [folder]);
+  expect(pictures.exit).toBe(0);
+  expect(readdirSync(folder).length).toBeGreaterThanOrEqual(10);
+});
+
+test('lab measures one line against the kernel, and prove-statistics simulates', async () => {
+  test.setTimeout(180_000);
+  const lab = await command('lab', ['rates', '--runs', '1'], { env: { LAB_LINES: '50/50', LAB_CLIENT: 'Node' } });
+  expect(lab.said).toMatch(/\| 50\/50 \| Node \| down \| 47\.8 \|/);
+  const proof = await command('prove-statistics', [], { env: { PROVE_DRAWS: '100' } });
+  expect(proof.said).toMatch(/Seed \d+/);
+  expect(proof.said).toMatch(/10 and 10/);
+});
+
+test('an interrupted launcher ends what it started', async () => {
+  const { child, ended } = await launch({ mode: 'start', port: 4979, data: newDataFolder() }, /Stop with Ctrl-C/);
+  child.kill('SIGTERM');
+  expect(await ended).toBe(0);
+});

@@ -1,0 +1,61 @@
+import { constants, type FileHandle, mkdir, open, readdir, readFile, rename, rm } from 'node:fs/promises';
+import { createHash } from 'node:crypto';
+import { join } from 'node:path';
+import type { Outbox, OutboxEntry } from '@/session';
+import { handInRequestSchema } from '@/wire';
+
+const ENDING = '.json';
+const RUN_ID = /^[\w-]{1,64}$/;
+
+async function written(file: string, text: string): Promise<void> {
+  const handle: FileHandle = await open(file, 'w', 0o600);
+  try {
+    await handle.writeFile(text);
+    await handle.sync();
+  } finally {
+    await handle.close();
+  }
+}
+
+/** What a folder holds is on the disk only once the folder itself is. Some systems do not let one be opened. */
+async function syncFolder(folder: string): Promise<void> {
+  const handle = await open(folder, constants.O_RDONLY).catch(() => null);
+  await handle?.sync().catch(() => undefined);
+  await handle?.close();
+}
+
+/**
+ * Results on disk until the console has them, one file each, named after the run: written whole beside it, synced, then
+ * renamed, so that a power cut leaves either nothing or all of it. `folder` holds one folder a console.
+ */
+export function diskOutbox(folder: string, origin: string): Outbox {
+  const place = join(folder, createHash('sha256').update(origin).digest('hex').slice(0, 16));
+  const fileOf = (runId: string) => {
+    if (!RUN_ID.test(runId)) throw new TypeError(`not a run's id: ${runId}`);
+    return join(place, runId + ENDING);
+  };
+  return {
+    put: async ({ runId, request }) => {
+      const file = fileOf(runId);
+      await mkdir(place, { recursive: true, mode: 0o700 });
+      await written(`${file}.part`, JSON.stringify(request));
+      await rename(`${file}.part`, file);
+      await syncFolder(place);
+    },
+    all: async () => {
+      const names = await readdir(place).catch(() => []);
+      const entries: OutboxEntry[] = [];
+      for (const name of names.filter((each) => each.endsWith(ENDING)).sort()) {
+        try {
+          const request = handInRequestSchema.parse(JSON.parse(await readFile(join(place, name), 'utf8')));
+          entries.push({ runId: name.slice(0, -ENDING.length), request });
+        } catch {
+          // Damaged: kept for whoever looks, and never handed in.
+          await rename(join(place, name), join(place, `${name}.damaged`)).catch(() => undefined);
+        }
+      }
+      return entries;
+    },
+    remove: (runId) => rm(fileOf(runId), { force: true }),
+  };
+}

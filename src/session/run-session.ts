@@ -1,0 +1,151 @@
+import type { StripData } from '@/core';
+import type { HandIn, HandInAnswer, RunGrant, RunWaiting, StartRun } from '@/wire';
+import { askForRun } from './ask-for-run';
+import type { Post, Refusal } from './console-link';
+import { deliver } from './hand-in';
+import type { Outbox } from './outbox';
+import { sleep as plainSleep } from './sleep';
+
+/** What a device is doing about a run. */
+export type SessionState =
+  | { readonly status: 'ready' }
+  | { readonly status: 'asking' }
+  | { readonly status: 'waiting'; readonly waiting: RunWaiting }
+  | { readonly status: 'refused'; readonly problem: Refusal }
+  | { readonly status: 'measuring'; readonly grant: RunGrant; readonly strip: StripData | null }
+  | {
+      readonly status: 'handing-in';
+      readonly grant: RunGrant;
+      readonly strip: StripData | null;
+      /** Why the console has not taken it yet; null at first. */
+      readonly away: string | null;
+      /** Whether the result would survive the end of this process. */
+      readonly kept: boolean;
+    }
+  | {
+      readonly status: 'done';
+      readonly grant: RunGrant;
+      readonly strip: StripData | null;
+      readonly answer: HandInAnswer;
+      readonly handIn: HandIn;
+    };
+
+/** Measures a granted run; cancels it when `signal` says so, and resolves all the same, with what there is to hand in. */
+export type Measure = (grant: RunGrant, signal: AbortSignal, onProgress: (strip: StripData) => void) => Promise<HandIn>;
+
+export interface SessionParts {
+  readonly post: Post;
+  readonly outbox: Outbox;
+  readonly measure: Measure;
+  readonly onState: (state: SessionState) => void;
+  readonly sleep?: (ms: number, signal: AbortSignal) => Promise<void>;
+}
+
+const ALIVE_MS = 3000;
+
+const NOBODY: Refusal = {
+  code: 'console-unreachable',
+  detail: 'The console is not answering. Check the connection of this device, then try again.',
+};
+const ODD: Refusal = {
+  code: 'console-odd',
+  detail: 'Something answers here that is no console of this version. Load the page again.',
+};
+
+/**
+ * One run of a device, from asking to the record: the same for the page and the agent. Everything that it starts ends
+ * with it: `close` gives a waiting turn back, cancels a measurement, and leaves a result in the outbox.
+ */
+export class RunSession {
+  readonly #closing = new AbortController();
+  #giveUp = new AbortController();
+  #cancel = new AbortController();
+  #busy = false;
+
+  constructor(private readonly parts: SessionParts) {}
+
+  /** Asks, waits, measures, keeps and hands in; resolves with the last state. One at a time: null while one goes on. */
+  async run(order: StartRun): Promise<SessionState | null> {
+    if (this.#busy || this.#closing.signal.aborted) return null;
+    this.#busy = true;
+    try {
+      return await this.#run(order);
+    } finally {
+      this.#busy = false;
+    }
+  }
+
+  /** Stops waiting for a turn; the console gives it to the next. */
+  giveUp(): void {
+    this.#giveUp.abort();
+  }
+
+  /** Ends the measurement that goes on, without a result. */
+  cancel(): void {
+    this.#cancel.abort();
+  }
+
+  /** Ends everything; the session can run nothing more. */
+  close(): void {
+    this.#closing.abort();
+    this.#giveUp.abort();
+    this.#cancel.abort();
+  }
+
+  #tell<State extends SessionState>(state: State): State {
+    if (!this.#closing.signal.aborted) this.parts.onState(state);
+    return state;
+  }
+
+  async #run(order: StartRun): Promise<SessionState> {
+    const { post, sleep = plainSleep } = this.parts;
+    this.#giveUp = new AbortController();
+    this.#cancel = new AbortController();
+    if (this.#closing.signal.aborted) this.#giveUp.abort();
+    this.#tell({ status: 'asking' });
+    const asked = await askForRun(order, {
+      ...{ post, sleep, signal: this.#giveUp.signal },
+      onWaiting: (waiting) => this.#tell({ status: 'waiting', waiting }),
+    });
+    switch (asked.status) {
+      case 'given-up':
+        return this.#tell({ status: 'ready' });
+      case 'away':
+        return this.#tell({ status: 'refused', problem: NOBODY });
+      case 'odd':
+        return this.#tell({ status: 'refused', problem: ODD });
+      case 'refused':
+        return this.#tell({ status: 'refused', problem: asked.refusal });
+      case 'granted':
+        return this.#measured(asked.grant);
+    }
+  }
+
+  async #measured(grant: RunGrant): Promise<SessionState> {
+    const { post, measure, outbox, sleep = plainSleep } = this.parts;
+    let strip: StripData | null = null;
+    this.#tell({ status: 'measuring', grant, strip });
+    const alive = setInterval(() => {
+      void post(`/api/v1/runs/${encodeURIComponent(grant.runId)}/alive`, { runKey: grant.runKey }).catch(
+        () => undefined,
+      );
+    }, ALIVE_MS);
+    const handIn = await measure(grant, this.#cancel.signal, (progress) => {
+      strip = progress;
+      this.#tell({ status: 'measuring', grant, strip });
+    }).finally(() => clearInterval(alive));
+    const entry = { runId: grant.runId, request: { runKey: grant.runKey, handIn } };
+    const kept = await outbox.put(entry).then(
+      () => true,
+      () => false,
+    );
+    this.#tell({ status: 'handing-in', grant, strip, away: null, kept });
+    const delivered = await deliver(entry, {
+      ...{ post, outbox, sleep, signal: this.#closing.signal },
+      onAway: (away) => this.#tell({ status: 'handing-in', grant, strip, away, kept }),
+    });
+    if (delivered === null) return { status: 'handing-in', grant, strip, away: 'closed', kept };
+    if (delivered.status === 'refused') return this.#tell({ status: 'refused', problem: delivered.refusal });
+    return this.#tell({ status: 'done', grant, strip, answer: delivered.answer, handIn });
+  }
+}

@@ -36,7 +36,9 @@ export async function press(browser: EngineBrowser, words: string): Promise<void
 /** Types into the field with this hint, as a person would: the page hears of each change. */
 export async function type(browser: EngineBrowser, hint: string, text: string): Promise<void> {
   const field = `[...document.querySelectorAll('input')].find((i) => i.placeholder.includes(${quoted(hint)}))`;
-  await until(browser, field, `the field with the hint ${quoted(hint)}`);
+  // Before React has taken the page over it would put its own value back.
+  const taken = `${field} && Object.keys(${field}).some((key) => key.startsWith('__reactProps'))`;
+  await until(browser, taken, `the field with the hint ${quoted(hint)}`);
   await browser.evaluate(`(() => {
     const input = ${field};
     Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(input, ${quoted(text)});

@@ -73,7 +73,11 @@ function resultOf(state: SessionState | null, origin: string, away: string | nul
       if (code === 'console-unreachable' || code === 'console-odd') throw new AgentFault(code, { origin });
       throw new AgentFault('console-refused', { detail, refusal: code });
     }
-    default:
+    case 'ready':
+    case 'asking':
+    case 'waiting':
+    case 'measuring':
+    case undefined:
       throw new AgentFault('run-unfinished', { detail: 'It was cancelled while it waited for its turn.' });
   }
 }

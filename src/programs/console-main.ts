@@ -4,30 +4,28 @@ import { createServer } from 'node:http';
 import next from 'next';
 import { demoPassphrase, seedDemo } from '@/demo';
 import {
-  checkPeerKeys,
-  moveQueue,
+  consoleTasks,
   openPresence,
   renewEndedCodes,
   resumeQueue,
   saveOffice,
   setConsole,
-  sweepSilentRuns,
+  startUpkeep,
   type ConsoleContext,
 } from '@/services';
 import { openStore } from '@/store';
 import { publicKeyText, readSigningKey } from '@/wire/ticket';
+import { backupsIn, keepBackup, nightIsDue } from './backup-folder';
 import { fingerprintOf } from './certificate';
 import { linkToLauncher } from './child-link';
 import { wallMs } from './clocks';
 import { dataFiles } from './data-folder';
 import { ProgramFault } from './program-faults';
 import { openStandingSocket } from './standing-socket';
+import { storeFault } from './store-fault';
 import { PROGRAM_FOLDER } from './version';
 
 /** The console: database, use cases and pages, on a loopback port. Started by the launcher. */
-const SWEEP_MS = 10_000;
-const QUEUE_MS = 1000;
-const KEY_WATCH_MS = 10 * 60_000;
 const [dataFolder, consolePortText, frontPortText, mode, officeName, certFile] = process.argv.slice(2) as [
   ...[string, string, string, string, string, string],
 ];
@@ -50,13 +48,18 @@ async function openContext(): Promise<ConsoleContext> {
     publicKey: publicKeyText(signingKey),
     port: Number(frontPortText),
     certificateFingerprint: fingerprintOf(certFile),
+    backups: {
+      make: (kind) => keepBackup(dataFolder, kind, wallMs()),
+      list: () => backupsIn(files.backups),
+      isNightDue: () => nightIsDue(dataFolder, wallMs()),
+    },
     ...openPresence(wallMs()),
   };
 }
 
 async function main(): Promise<void> {
   const context = await openContext().catch((error: unknown) => {
-    throw new ProgramFault('store-failed', { folder: dataFolder, reason: (error as Error).message });
+    throw storeFault(error, dataFolder);
   });
   setConsole(context);
   if (mode === 'demo') {
@@ -68,10 +71,8 @@ async function main(): Promise<void> {
   if (officeName !== '' && (await context.store.sites.all()).length === 0) await saveOffice(context, null, officeName);
   await renewEndedCodes(context);
   await resumeQueue(context);
-  const sweeper = setInterval(() => void sweepSilentRuns(context).catch(console.error), SWEEP_MS);
-  const usher = setInterval(() => void moveQueue(context).catch(console.error), QUEUE_MS);
-  const keyWatch = setInterval(() => void checkPeerKeys(context).catch(console.error), KEY_WATCH_MS);
-  stops.push(() => [sweeper, usher, keyWatch].forEach(clearInterval));
+  const upkeep = startUpkeep(consoleTasks(context), (name, error) => console.error(`${name}:`, error));
+  stops.push(() => upkeep.stop());
 
   const port = Number(consolePortText);
   // Next ends every upgrade of its server whose path fits a route. The upgrades here are those of standing devices, so

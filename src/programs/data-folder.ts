@@ -1,5 +1,6 @@
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { lockFolder } from './folder-lock';
 import { ensureKeyFile } from './key-file';
 import { ProgramFault } from './program-faults';
 
@@ -13,7 +14,8 @@ export function dataFiles(folder: string) {
     /** The demo prints the passphrase that it made up. */
     demoPassphrase: join(folder, 'demo-passphrase.txt'),
     certificate: { certFile: join(folder, 'certificate.pem'), keyFile: join(folder, 'certificate-key.pem') },
-    lock: join(folder, 'in-use-by'),
+    /** Nightly copies, one folder each. */
+    backups: join(folder, 'backups'),
     trial: join(folder, 'write-trial'),
   };
 }
@@ -28,23 +30,14 @@ function removeTrial(file: string): void {
   }
 }
 
-function isAlive(pid: number): boolean {
-  try {
-    process.kill(pid, 0);
-    return true;
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code === 'EPERM';
-  }
-}
-
 /**
  * Makes the folder if needed, tries whether it takes a write (also when run as root, on a read-only or full disk),
- * makes the signing key once, and marks the folder as in use. Returns what lifts the mark. Throws ProgramFault.
+ * makes the signing key once, and takes the folder for this process alone. Returns what lets go. Throws ProgramFault.
  */
-export function openDataFolder(folder: string): () => void {
+export async function openDataFolder(folder: string): Promise<() => void> {
   const files = dataFiles(folder);
   try {
-    mkdirSync(folder, { recursive: true });
+    mkdirSync(folder, { recursive: true, mode: 0o700 });
     writeFileSync(files.trial, Buffer.alloc(TRIAL_BYTES), { flush: true });
     rmSync(files.trial);
   } catch (error) {
@@ -53,10 +46,8 @@ export function openDataFolder(folder: string): () => void {
     if (reason === 'ENOSPC' || reason === 'EDQUOT') throw new ProgramFault('data-full', { folder });
     throw new ProgramFault('data-not-writable', { folder, reason });
   }
-  const pid = existsSync(files.lock) ? Number(readFileSync(files.lock, 'utf8')) : NaN;
-  if (Number.isInteger(pid) && pid !== process.pid && isAlive(pid))
-    throw new ProgramFault('data-in-use', { folder, pid });
-  writeFileSync(files.lock, String(process.pid));
+  const lock = await lockFolder(folder);
+  if ('heldBy' in lock) throw new ProgramFault('data-in-use', { folder, pid: lock.heldBy });
   ensureKeyFile(files.signingKey);
-  return () => rmSync(files.lock, { force: true });
+  return () => lock.release();
 }

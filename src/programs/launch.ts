@@ -96,7 +96,7 @@ async function launch(demo: boolean, options: LaunchOptions): Promise<void> {
   const dataFolder = resolve(options.data);
   for (const wanted of demo ? Object.values(DEMO_PORTS).map((offset) => port + offset) : [port])
     await mustBeFree(wanted);
-  const releaseFolder = openDataFolder(dataFolder);
+  const releaseFolder = await openDataFolder(dataFolder);
   if (options.fresh) removeDemoData(dataFolder);
   const consolePort = await freeLoopbackPort();
   const given = readCertificate(options.tlsCert, options.tlsKey);

@@ -12,6 +12,14 @@ export const PROGRAM_FAULTS = {
   'data-missing': 'There is no database in {folder}. Name the folder that the console uses: --data FOLDER.',
   'store-failed':
     'The database in {folder} cannot be opened ({reason}). Restore it from a copy, or choose another folder: --data FOLDER.',
+  'store-damaged':
+    'The database in {folder} is damaged ({reason}). Put a copy back: npm run restore -- {copy} --data {folder}',
+  'store-newer':
+    'The database in {folder} was used by a newer version of this program ({reason}). Start that version, or put a copy of before back: npm run restore -- {copy} --data {folder}',
+  'store-foreign':
+    'The database in {folder} is not one of this program ({reason}). Choose another folder: --data FOLDER.',
+  'copy-missing': 'There is no copy in {folder}. Name the folder that the backup wrote.',
+  'copy-exists': '{folder} is there already. Name a folder that is not: a copy is never written over.',
   'practice-config': 'The practice lines cannot be read: {complaints}. Correct {file}.',
   'trust-missing':
     'A peer needs the public key of the console that it serves. Copy it from the set-up page: --trust KEY.',

@@ -6,6 +6,7 @@ import { recompute } from '@/services';
 import { openStore } from '@/store';
 import { dataFiles, openDataFolder } from './data-folder';
 import { ProgramFault } from './program-faults';
+import { storeFault } from './store-fault';
 
 interface RecomputeCliOptions {
   readonly data: string;
@@ -20,8 +21,10 @@ async function run({ data, all = false, dry = false }: RecomputeCliOptions): Pro
   const folder = resolve(data);
   const { database } = dataFiles(folder);
   if (!existsSync(database)) throw new ProgramFault('data-missing', { folder });
-  const release = openDataFolder(folder);
-  const store = await openStore(database);
+  const release = await openDataFolder(folder);
+  const store = await openStore(database).catch((error: unknown) => {
+    throw storeFault(error, folder);
+  });
   let finished = 0;
   const counts = { same: 0, changed: 0, 'no-samples': 0 };
   try {

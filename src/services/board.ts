@@ -9,7 +9,6 @@ import { newestCells } from './newest-cells';
 import { segmentFacts } from './segment-facts';
 import { siteOf } from './site-of';
 import { trayOf, type TrayTurn } from './turns';
-import { sweepSilentRuns } from './sweep-silent-runs';
 
 export interface BoardRow {
   readonly deviceId: string;
@@ -51,7 +50,6 @@ export async function boardOf(
   filter: BoardFilter = {},
 ): Promise<Outcome<Board, 'site-missing'>> {
   const { sites } = context.store;
-  await sweepSilentRuns(context);
   const site = await siteOf(context, siteId);
   if (site === null) return failed('site-missing');
   const nowMs = context.wallMs();

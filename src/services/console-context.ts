@@ -7,6 +7,7 @@ import { LiveRuns } from './turns/live-runs';
 import { OneAtATime } from './turns/one-at-a-time';
 import { StandingDevices } from './turns/standing-devices';
 import { WaitingDevices } from './turns/waiting-devices';
+import { BackupState, type Backups } from './upkeep/nightly-backup';
 
 /** What the use cases work with. Clock, ids and keys are passed in, so that tests decide them. */
 export interface ConsoleContext {
@@ -21,6 +22,8 @@ export interface ConsoleContext {
   readonly port: number;
   /** SHA-256 of the certificate for HTTPS, as browsers show it. */
   readonly certificateFingerprint: string;
+  /** Copies of the data folder. */
+  readonly backups: Backups;
   /** Wrong codes and passphrases, by address. */
   readonly tries: TryLimit;
   /** Devices that wait for the console's orders. */
@@ -33,6 +36,8 @@ export interface ConsoleContext {
   readonly waiting: WaitingDevices;
   /** Runs that go on, as far as they were heard of. */
   readonly live: LiveRuns;
+  /** What became of the last copy. */
+  readonly backupState: BackupState;
   /** Decisions about turns are made one at a time. */
   readonly turnDesk: OneAtATime;
 }
@@ -40,7 +45,10 @@ export interface ConsoleContext {
 /** What a console holds only while it is open. `sinceMs`: when it was opened. */
 export function openPresence(
   sinceMs?: number,
-): Pick<ConsoleContext, 'tries' | 'standing' | 'changes' | 'reached' | 'turnDesk' | 'waiting' | 'live'> {
+): Pick<
+  ConsoleContext,
+  'tries' | 'standing' | 'changes' | 'reached' | 'turnDesk' | 'waiting' | 'live' | 'backupState'
+> {
   return {
     tries: new TryLimit(),
     standing: new StandingDevices(),
@@ -49,6 +57,7 @@ export function openPresence(
     turnDesk: new OneAtATime(),
     waiting: new WaitingDevices(),
     live: new LiveRuns(sinceMs),
+    backupState: new BackupState(),
   };
 }
 

@@ -53,6 +53,11 @@ export async function openTestConsole() {
     publicKey: publicKeyText(publicKey),
     port: 4870,
     certificateFingerprint: 'AB:CD',
+    backups: {
+      make: () => Promise.reject(new Error('a test keeps no copies')),
+      list: () => [],
+      isNightDue: () => false,
+    },
     ...presence,
   });
   return {

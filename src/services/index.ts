@@ -1,6 +1,7 @@
 export * from './access';
 export { BOARD_AGES, type BoardAge, type BoardFilter } from './board-filter';
-export { sitesOverview, type SiteSummary, type SiteTunnel, type WeekOfRuns } from './sites-overview';
+export { sitesOverview, type SiteSummary, type SiteTunnel } from './sites-overview';
+export { weekOfRuns, type WeekOfRuns } from './week-of-runs';
 export { boardOf, type Board, type BoardRow } from './board';
 export type { BoardCell, BoardColumn } from './board-cells';
 export { openPresence, setConsole, theConsole, type ConsoleContext } from './console-context';
@@ -17,6 +18,7 @@ export { runPageOf, samplesDocumentOf, type RunPage } from './run-page';
 export { mergeDevices, saveDevice } from './devices';
 export { putLineInUse, removeLine, saveLine } from './lines';
 export { officesRemovedLately, putBackOffice, removeDemoData, removeOffice, saveOffice } from './offices';
+export { correctPlan, judgeSomeAnew, removePlan } from './plans';
 export { acceptPeerKey, pinPeer, savePeer } from './peers';
 export { setUpOf, type SetUp, type SetUpDevice, type SetUpLine } from './set-up';
 export { siteOf } from './site-of';
@@ -24,5 +26,6 @@ export { removeDevice, removePeer, undoRemoval, type Removed } from './removals'
 export { recompute, type RecomputedRun } from './recompute';
 export * from './reach';
 export * from './turns';
+export * from './upkeep';
 export { sweepSilentRuns } from './sweep-silent-runs';
 export type { Visitor } from './visitor';

@@ -3,7 +3,6 @@ import type { RunFilter, RunLine, Site } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from './console-context';
 import { siteOf } from './site-of';
-import { sweepSilentRuns } from './sweep-silent-runs';
 
 export const LEDGER_PAGE_ROWS = 50;
 
@@ -32,7 +31,6 @@ export interface Ledger {
 
 export async function ledgerOf(context: ConsoleContext, query: LedgerQuery): Promise<Outcome<Ledger, 'site-missing'>> {
   const { sites, runs } = context.store;
-  await sweepSilentRuns(context);
   const site = await siteOf(context, query.siteId);
   if (site === null) return failed('site-missing');
   const { deviceId, linkKind, reach } = query;

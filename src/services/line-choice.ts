@@ -11,9 +11,14 @@ export interface Crossing {
   readonly farLine: Line | null;
 }
 
-async function inUse(context: ConsoleContext, siteId: string, atMs: number): Promise<Crossing> {
+async function inUse(
+  context: ConsoleContext,
+  siteId: string,
+  atMs: number,
+  lineId: string | null = null,
+): Promise<Crossing> {
   const { sites } = context.store;
-  const line = await sites.lineInUse(siteId, atMs);
+  const line = lineId === null ? await sites.lineInUse(siteId, atMs) : await sites.line(lineId);
   return { line, plan: line === null ? null : planOfRow(await sites.planAt(line.id, atMs)), farLine: null };
 }
 
@@ -26,9 +31,11 @@ export async function crossingOf(
   siteId: string,
   { reach, farSiteId }: { readonly reach: Reach } & Partial<Pick<StoredPeer, 'farSiteId'>>,
   atMs: number,
+  /** The line that a run is known to have crossed; null: the one in use at that time. */
+  lineId: string | null = null,
 ): Promise<Crossing> {
   if (reach === 'local') return { line: null, plan: null, farLine: null };
-  const own = await inUse(context, siteId, atMs);
+  const own = await inUse(context, siteId, atMs, lineId);
   if (reach === 'internet' || farSiteId === null || farSiteId === undefined) return own;
   const far = await inUse(context, farSiteId, atMs);
   const plan = own.plan === null || far.plan === null ? own.plan : planThroughTunnel(own.plan, far.plan);

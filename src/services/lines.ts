@@ -1,8 +1,9 @@
 import type { Plan } from '@/core';
-import { NEW_LINE, NEW_PLAN, type Line, type RemovedLine, type StoredPlan } from '@/store';
+import { NEW_LINE, type Line, type RemovedLine, type StoredPlan } from '@/store';
 import { type ConsoleFaultCode, done, failed, type LineForm, type Outcome } from '@/wire';
 import type { ConsoleContext } from './console-context';
 import { planOfRow } from './plan-of-row';
+import { noteChangedPlan, planColumns } from './plans';
 
 /** What a form shows of a line and its plan, as one text: the same text means that nobody changed it meanwhile. */
 export function shownLine(line: Line | null, plan: Plan | null): string {
@@ -10,8 +11,8 @@ export function shownLine(line: Line | null, plan: Plan | null): string {
 }
 
 /**
- * A line's name and its plan: the one in force corrected, or another from another day on. Runs that were made keep the
- * plan of their day. The first line of a site is in use at once; a further one when it is put in use.
+ * A line's name and its plan: the one in force corrected, or another from another day on. Runs are held against
+ * the plan of their day; those of a plan that was corrected are judged anew. The first line of a site is in use at once; a further one when it is put in use.
  */
 export async function saveLine(
   context: ConsoleContext,
@@ -37,22 +38,17 @@ export async function saveLine(
   const validFromMs = form.validFrom ?? inForce?.validFromMs ?? nowMs;
   // Another day is another plan: the one before it stays, for the runs of its days.
   const replaced = existing === undefined ? null : await sites.planFrom(existing.id, validFromMs);
-  const bps = (mbps: number | null) => (mbps === null ? null : mbps * 1e6);
   const plan: StoredPlan = {
-    ...NEW_PLAN,
+    ...planColumns(form),
     id: replaced?.id ?? context.newId(),
     lineId: line.id,
     name: form.lineName,
-    downBps: form.downMbps * 1e6,
-    upBps: form.upMbps * 1e6,
-    leastDownBps: bps(form.leastDownMbps),
-    leastUpBps: bps(form.leastUpMbps),
-    basis: form.basis,
-    fullFrom: form.fullFromPercent / 100,
     validFromMs,
+    correctedAtMs: replaced === null ? null : nowMs,
   };
   await sites.saveLine(line);
   await sites.savePlan(plan);
+  if (existing !== undefined) await noteChangedPlan(context, plan, replaced?.validFromMs ?? null);
   if (lines.length === 0) await sites.saveLineSwitch({ id: context.newId(), siteId, lineId: line.id, atMs: nowMs });
   return done(line);
 }

@@ -2,7 +2,14 @@ import { deviceForm, furnish, LINE_FORM, openTestConsole, STRANGER, type TestCon
 import { boardOf } from './board';
 import { saveDevice } from './devices';
 import { putLineInUse, removeLine, saveLine } from './lines';
-import { officesRemovedLately, putBackOffice, removeDemoData, removeOffice, saveOffice } from './offices';
+import {
+  forgetOldOffices,
+  officesRemovedLately,
+  putBackOffice,
+  removeDemoData,
+  removeOffice,
+  saveOffice,
+} from './offices';
 import { undoRemoval } from './removals';
 import { setUpOf } from './set-up';
 import { crossingOf } from './line-choice';
@@ -60,6 +67,9 @@ describe('offices', () => {
     console.advanceMs(DAY_MS + 1);
     expect(await putBackOffice(console.context, id)).toMatchObject({ fault: { code: 'removal-over' } });
     expect(await officesRemovedLately(console.context)).toEqual([]);
+    // Looking deletes nothing; the upkeep does.
+    expect(await console.context.store.sites.devicesOf(id)).toHaveLength(1);
+    await forgetOldOffices(console.context);
     expect(await console.context.store.sites.devicesOf(id)).toEqual([]);
   });
 

@@ -64,9 +64,13 @@ export async function putBackOffice(
   return done(site);
 }
 
-/** Offices that can still be put back, the newest first; those that were removed earlier are deleted. */
+/** Offices that can still be put back, the newest first. */
 export async function officesRemovedLately(context: ConsoleContext): Promise<Site[]> {
-  const { sites } = context.store;
-  await sites.forgetRemovedBefore(context.wallMs() - UNDO_MS);
-  return sites.removed();
+  const sinceMs = context.wallMs() - UNDO_MS;
+  return (await context.store.sites.removed()).filter(({ removedAtMs }) => removedAtMs! >= sinceMs);
+}
+
+/** Deletes offices that cannot be put back any more, with their runs. */
+export async function forgetOldOffices(context: ConsoleContext): Promise<void> {
+  await context.store.sites.forgetRemovedBefore(context.wallMs() - UNDO_MS);
 }

@@ -35,10 +35,14 @@ export async function removePeer(context: ConsoleContext, peerId: string): Promi
 export async function removedLately(context: ConsoleContext, siteId: string): Promise<Removed[]> {
   const { removals } = context.store;
   const sinceMs = context.wallMs() - UNDO_MS;
-  await removals.forgetBefore(sinceMs);
   return (await removals.since(siteId, sinceMs)).map(({ id, kind, name, removedAtMs }) => ({
     ...{ id, kind, name, removedAtMs },
   }));
+}
+
+/** Deletes what cannot be put back any more. */
+export async function forgetOldRemovals(context: ConsoleContext): Promise<void> {
+  await context.store.removals.forgetBefore(context.wallMs() - UNDO_MS);
 }
 
 /** Puts back what was removed, as it was. Refused when another one has taken its name. */

@@ -2,7 +2,6 @@ import {
   addedDelayWords,
   linkKindOf,
   linkKindWords,
-  median,
   rateFigure,
   rateWords,
   type LinkKind,
@@ -11,8 +10,7 @@ import {
 } from '@/core';
 import type { Device } from '@/store';
 import type { ConsoleContext } from './console-context';
-
-const WEEK_MS = 7 * 24 * 3600_000;
+import { weekOfRuns } from './week-of-runs';
 
 function linkCounts(devices: readonly Device[]): string {
   const counts = new Map<LinkKind, number>();
@@ -21,13 +19,10 @@ function linkCounts(devices: readonly Device[]): string {
 }
 
 async function runsOfWeek(context: ConsoleContext, siteId: string, reach: Reach, what: string): Promise<string> {
-  const runs = await context.store.runs.finishedSince(siteId, reach, context.wallMs() - WEEK_MS);
-  const known = (values: readonly (number | null)[]) => median(values.filter((value) => value !== null));
-  const [down, up] = [known(runs.map((run) => run.downBps)), known(runs.map((run) => run.upBps))];
-  if (down === null || up === null) return `${what}: no run in the last seven days.`;
-  const added = addedDelayWords(known(runs.map((run) => run.addedMs)));
-  const times = runs.length === 1 ? 'one run' : `${runs.length} runs`;
-  return `${what}: ${times} in the last seven days; median ${rateWords(down)} down, ${rateFigure(up)} up, ${added} of delay under load.`;
+  const { count, downBps, upBps, addedMs } = await weekOfRuns(context, siteId, reach, null);
+  if (downBps === null || upBps === null) return `${what}: no run in the last seven days.`;
+  const times = count === 1 ? 'one run' : `${count} runs`;
+  return `${what}: ${times} in the last seven days; median ${rateWords(downBps)} down, ${rateFigure(upBps)} up, ${addedDelayWords(addedMs)} of delay under load.`;
 }
 
 /** What is known of one segment of a site's straw, and how many runs that rests on, in words. */

@@ -1,28 +1,10 @@
-import {
-  median,
-  planThroughTunnel,
-  siteStrawOf,
-  VERDICT_WORDS,
-  type Plan,
-  type Reach,
-  type StrawSegment,
-  type VerdictWord,
-} from '@/core';
+import { planThroughTunnel, siteStrawOf, VERDICT_WORDS, type Plan, type StrawSegment, type VerdictWord } from '@/core';
 import type { SetRun, Site, StoredPeer } from '@/store';
-import { cellOf, type BoardCell } from './board-cells';
+import { cellOf } from './board-cells';
 import type { ConsoleContext } from './console-context';
 import { crossingOf } from './line-choice';
 import { setsOf } from './run-sets';
-
-const WEEK_MS = 7 * 24 * 3600_000;
-
-/** One way of measuring over a week: the newest set, and the medians of all runs. Rates in bits per second. */
-export interface WeekOfRuns {
-  readonly newest: BoardCell | null;
-  readonly count: number;
-  readonly downBps: number | null;
-  readonly upBps: number | null;
-}
+import { weekOfRuns, type WeekOfRuns } from './week-of-runs';
 
 export interface SiteTunnel extends WeekOfRuns {
   readonly peerName: string;
@@ -45,17 +27,6 @@ export interface SiteSummary {
   readonly standingCount: number;
 }
 
-function weekOf(runs: readonly SetRun[]): WeekOfRuns {
-  const known = (values: readonly (number | null)[]) => median(values.filter((value) => value !== null));
-  const last = [...setsOf(runs).values()].sort((a, b) => a.at(-1)!.startedAtMs - b.at(-1)!.startedAtMs).at(-1);
-  return {
-    newest: last === undefined ? null : cellOf(last),
-    count: runs.length,
-    downBps: known(runs.map((run) => run.downBps)),
-    upBps: known(runs.map((run) => run.upBps)),
-  };
-}
-
 function verdictsOf(runs: readonly SetRun[]): SiteSummary['inside'] {
   const counts = Object.fromEntries(VERDICT_WORDS.map((word) => [word, 0])) as Record<VerdictWord, number>;
   for (const set of setsOf(runs).values()) {
@@ -67,30 +38,25 @@ function verdictsOf(runs: readonly SetRun[]): SiteSummary['inside'] {
 
 /** All sites side by side, each against its own plan; tunnels between them against the slower end. */
 export async function sitesOverview(context: ConsoleContext): Promise<SiteSummary[]> {
-  const { sites, runs } = context.store;
+  const { sites } = context.store;
   const all = await sites.all();
   const nowMs = context.wallMs();
-  const week = async (siteId: string, reach: Reach) => weekOf(await runs.finishedSince(siteId, reach, nowMs - WEEK_MS));
   const tunnelOf = async (siteId: string, peer: StoredPeer): Promise<SiteTunnel> => {
     const far = all.find((site) => site.id === peer.farSiteId);
     const [own, other] = await Promise.all([
       crossingOf(context, siteId, { reach: 'internet' }, nowMs),
       far === undefined ? null : crossingOf(context, far.id, { reach: 'internet' }, nowMs),
     ]);
-    return {
-      ...(await week(siteId, 'tunnel')),
-      peerName: peer.name,
-      farSiteName: far?.name ?? null,
-      slowerEnd: own.plan === null || !other?.plan ? null : planThroughTunnel(own.plan, other.plan),
-    };
+    const slowerEnd = own.plan === null || !other?.plan ? null : planThroughTunnel(own.plan, other.plan);
+    const week = await weekOfRuns(context, siteId, 'tunnel', slowerEnd);
+    return { ...week, peerName: peer.name, farSiteName: far?.name ?? null, slowerEnd };
   };
   return Promise.all(
     all.map(async (site): Promise<SiteSummary> => {
-      const [devices, peers, { line, plan }, internet, newest] = await Promise.all([
+      const [devices, peers, { line, plan }, newest] = await Promise.all([
         sites.devicesOf(site.id),
         sites.peersOf(site.id),
         crossingOf(context, site.id, { reach: 'internet' }, nowMs),
-        week(site.id, 'internet'),
         context.store.runs.newestSets(site.id),
       ]);
       return {
@@ -104,7 +70,7 @@ export async function sitesOverview(context: ConsoleContext): Promise<SiteSummar
           plan,
           outsidePeerName: peers.find((peer) => peer.reach === 'internet')?.name ?? null,
         }),
-        internet,
+        internet: await weekOfRuns(context, site.id, 'internet', plan),
         inside: verdictsOf(newest.filter((run) => run.reach === 'local')),
         tunnels: await Promise.all(
           peers.filter((peer) => peer.reach === 'tunnel').map((peer) => tunnelOf(site.id, peer)),

@@ -6,7 +6,7 @@ export const NEW_DEVICE = {
   ...{ kind: null, notes: '', simulated: false, cookieAtMs: null, openUntilMs: null },
 } as const satisfies Partial<Device>;
 
-export const NEW_LINE = { longLookAtMs: null, burstMs: null } as const satisfies Partial<Line>;
+export const NEW_LINE = { longLookAtMs: null, burstMs: null, rejudgeFromMs: null } as const satisfies Partial<Line>;
 
 export const NEW_PLAN = { correctedAtMs: null } as const satisfies Partial<StoredPlan>;
 

@@ -1,4 +1,5 @@
 import { Sequelize } from 'sequelize';
+import { inspect, mark } from './inspect';
 import { migrate } from './migrations/migrate';
 import { defineTables, type Tables } from './models/tables';
 import { AccessQueries } from './queries/access-queries';
@@ -18,7 +19,10 @@ export interface Store {
   close(): Promise<void>;
 }
 
-/** Opens (and if needed makes) the database file and brings its schema up to date. */
+/**
+ * Opens (and if needed makes) the database file and brings its schema up to date. A file that is damaged, of another
+ * program or of a newer version is left as it is: throws StoreFault.
+ */
 export async function openStore(file: string): Promise<Store> {
   const sequelize = new Sequelize({
     dialect: 'sqlite',
@@ -26,7 +30,14 @@ export async function openStore(file: string): Promise<Store> {
     storage: file,
     logging: false,
   });
-  await migrate(sequelize, file);
+  try {
+    await inspect(sequelize);
+    await migrate(sequelize, file);
+    await mark(sequelize);
+  } catch (error) {
+    await sequelize.close();
+    throw error;
+  }
   const tables: Tables = defineTables(sequelize);
   return {
     access: new AccessQueries(tables),

@@ -4,4 +4,4 @@ export { giveTurnBack, queueTurns, refuseTurn, trayOf, withdrawTurn, type TrayTu
 export { standBy, type StandingSession } from './stand-by';
 export { StandingDevices, type StandingLink } from './standing-devices';
 export { ASKS_WITHIN_MS } from './waiting-devices';
-export { askForRun, moveQueue, NOTICE_MS, resumeQueue } from './turn-desk';
+export { askForRun, forgetOldTurns, moveQueue, NOTICE_MS, resumeQueue } from './turn-desk';

@@ -77,8 +77,12 @@ async function settle(context: ConsoleContext): Promise<boolean> {
     context.waiting.forget(turn.id);
     changed = true;
   }
-  await turns.removeEndedBefore(nowMs - KEEP_ENDED_MS);
   return changed;
+}
+
+/** Forgets turns that ended long ago. */
+export async function forgetOldTurns(context: ConsoleContext): Promise<void> {
+  await context.store.turns.removeEndedBefore(context.wallMs() - KEEP_ENDED_MS);
 }
 
 /** How long a turn may still have to wait, ms: what those before it usually take, less what they have had of it. */

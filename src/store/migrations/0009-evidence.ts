@@ -27,6 +27,9 @@ export const evidence: Migration = {
     `ALTER TABLE peers ADD COLUMN pinnedAtMs REAL`,
     `ALTER TABLE lines ADD COLUMN longLookAtMs REAL`,
     `ALTER TABLE lines ADD COLUMN burstMs REAL`,
+    // Runs from then on are still to be held against a plan that was corrected.
+    `ALTER TABLE lines ADD COLUMN rejudgeFromMs REAL`,
+    `CREATE INDEX runs_of_line ON runs (lineId, startedAtMs)`,
     `ALTER TABLE devices ADD COLUMN cookieAtMs REAL`,
     `ALTER TABLE devices ADD COLUMN openUntilMs REAL`,
     // Every device that has measured was given one by the page that did.

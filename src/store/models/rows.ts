@@ -66,6 +66,8 @@ export interface LineRow extends Row<LineRow> {
   longLookAtMs: number | null;
   /** How long it was seen to be faster at first, ms; null: it is not. */
   burstMs: number | null;
+  /** From when on its runs are still to be judged anew, since a plan was corrected; null: none are. */
+  rejudgeFromMs: number | null;
 }
 
 export interface PlanRow extends Row<PlanRow> {

@@ -87,7 +87,15 @@ export function defineTables(sequelize: Sequelize): Tables {
     }),
     lines: sequelize.define<LineRow>(
       'Line',
-      columns({ id, siteId: text, name: text, provider: text, longLookAtMs: maybeNumber, burstMs: maybeNumber }),
+      columns({
+        id,
+        siteId: text,
+        name: text,
+        provider: text,
+        longLookAtMs: maybeNumber,
+        rejudgeFromMs: maybeNumber,
+        burstMs: maybeNumber,
+      }),
       {
         ...plain,
         tableName: 'lines',

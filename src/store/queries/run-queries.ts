@@ -138,6 +138,21 @@ export class RunQueries {
     return rows.map((row) => row.get({ plain: true }));
   }
 
+  /** Runs over a line from a time on that have ended, the oldest first. */
+  async ofLineFrom(lineId: string, fromMs: number, limit: number): Promise<StoredRun[]> {
+    const rows = await this.tables.runs.findAll({
+      where: { lineId, startedAtMs: { [Op.gte]: fromMs }, status: { [Op.ne]: 'running' } },
+      order: [['startedAtMs', 'ASC']],
+      limit,
+    });
+    return rows.map((row) => row.get({ plain: true }));
+  }
+
+  /** What a run that has no samples is held against from now on. */
+  async replacePlan(id: string, changed: Pick<StoredRun, 'plan' | 'planCorrectedAtMs'>): Promise<void> {
+    await this.tables.runs.update(changed, { where: { id } });
+  }
+
   async countFinished(): Promise<number> {
     return this.tables.runs.count({ where: { status: 'finished' } });
   }

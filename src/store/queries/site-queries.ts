@@ -87,6 +87,12 @@ export class SiteQueries {
     await this.tables.lines.upsert(line);
   }
 
+  /** Lines with runs that are still to be judged anew. */
+  async linesToJudge(): Promise<Line[]> {
+    const rows = await this.tables.lines.findAll({ where: { rejudgeFromMs: { [Op.not]: null } } });
+    return rows.map((row) => plain(row)!);
+  }
+
   /** Plans of a line, the newest first. */
   async plansOf(lineId: string): Promise<StoredPlan[]> {
     const rows = await this.tables.plans.findAll({ where: { lineId }, order: [['validFromMs', 'DESC']] });
@@ -110,6 +116,10 @@ export class SiteQueries {
 
   async savePlan(plan: StoredPlan): Promise<void> {
     await this.tables.plans.upsert(plan);
+  }
+
+  async removePlan(id: string): Promise<void> {
+    await this.tables.plans.destroy({ where: { id } });
   }
 
   async spotsOf(siteId: string): Promise<Spot[]> {

@@ -1,6 +1,7 @@
 import { nominalRateFigure, type Link, type ToldCondition } from '@/core';
 import type { RunPage } from '@/services';
 import { RIDES_WORDS, TUNNEL_WORDS } from '../device/link-details';
+import { wallTimeWords } from '../parts/wall-time';
 
 function linkWords(link: Link): string {
   switch (link.medium) {
@@ -48,6 +49,10 @@ interface RunConditionsListProps {
 
 /** The conditions of the run, and its raw samples. */
 export function RunConditionsList({ run, hasSamples, offersSamples }: RunConditionsListProps) {
+  const corrected =
+    run.planCorrectedAtMs === null
+      ? ''
+      : ` (corrected ${wallTimeWords(run.planCorrectedAtMs)}, after the run; it was judged anew)`;
   const rows: [string, string][] = [
     ['link', linkWords(run.link)],
     ['spot', run.spotName ?? 'not given'],
@@ -57,7 +62,7 @@ export function RunConditionsList({ run, hasSamples, offersSamples }: RunConditi
       run.plan?.slowerEnd === undefined ? 'plan of that day' : 'slower end of the tunnel',
       run.plan === null
         ? 'none'
-        : `${nominalRateFigure(run.plan.downBps)} down, ${nominalRateFigure(run.plan.upBps)} up`,
+        : `${nominalRateFigure(run.plan.downBps)} down, ${nominalRateFigure(run.plan.upBps)} up${corrected}`,
     ],
     ['profile', run.profile],
     ['asked by', run.askedBy ?? 'nobody: it began on the device'],

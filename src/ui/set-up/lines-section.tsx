@@ -8,6 +8,8 @@ import { RemoveLine } from './remove-line';
 import { Section } from './section';
 
 interface LineActions {
+  readonly savePlan: FormAction;
+  readonly removePlan: (siteId: string, lineId: string, planId: string) => Promise<void>;
   readonly save: FormAction;
   readonly use: (siteId: string, lineId: string) => Promise<void>;
   readonly remove: (siteId: string, lineId: string) => Promise<string | null>;
@@ -31,6 +33,43 @@ interface LineFormProps {
   readonly actions: LineActions;
 }
 
+/** What a contract promises, as fields. */
+function PromisedFields({ plan }: { readonly plan: SetUpLine['plan'] }) {
+  return (
+    <>
+      <TextField name="downMbps" label="advertised, down" unit="Mb/s" value={typed(plan?.downBps)} />
+      <TextField name="upMbps" label="advertised, up" unit="Mb/s" value={typed(plan?.upBps)} />
+      <TextField
+        name="leastDownMbps"
+        label="least, down, if the contract names it"
+        unit="Mb/s"
+        value={typed(plan?.leastDownBps)}
+      />
+      <TextField
+        name="leastUpMbps"
+        label="least, up, if the contract names it"
+        unit="Mb/s"
+        value={typed(plan?.leastUpBps)}
+      />
+      <ChoiceField
+        name="basis"
+        label="the contract counts"
+        value={plan?.basis ?? 'payload'}
+        options={[
+          ['payload', 'payload: what a download shows'],
+          ['line', 'line rate: headers included'],
+        ]}
+      />
+      <TextField
+        name="fullFromPercent"
+        label="full from"
+        unit="% of the yardstick"
+        value={String(Math.round((plan?.fullFrom ?? USUAL_FULL_FROM) * 100))}
+      />
+    </>
+  );
+}
+
 function LineForm({ label, siteId, line, actions }: LineFormProps) {
   const plan = line?.plan;
   return (
@@ -47,35 +86,7 @@ function LineForm({ label, siteId, line, actions }: LineFormProps) {
       <div className="grid gap-x-8 gap-y-4 sm:grid-cols-2">
         <TextField name="lineName" label="name of the line" value={line?.name ?? ''} />
         <TextField name="provider" label="provider" value={line?.provider ?? ''} />
-        <TextField name="downMbps" label="advertised, down" unit="Mb/s" value={typed(plan?.downBps)} />
-        <TextField name="upMbps" label="advertised, up" unit="Mb/s" value={typed(plan?.upBps)} />
-        <TextField
-          name="leastDownMbps"
-          label="least, down, if the contract names it"
-          unit="Mb/s"
-          value={typed(plan?.leastDownBps)}
-        />
-        <TextField
-          name="leastUpMbps"
-          label="least, up, if the contract names it"
-          unit="Mb/s"
-          value={typed(plan?.leastUpBps)}
-        />
-        <ChoiceField
-          name="basis"
-          label="the contract counts"
-          value={plan?.basis ?? 'payload'}
-          options={[
-            ['payload', 'payload: what a download shows'],
-            ['line', 'line rate: headers included'],
-          ]}
-        />
-        <TextField
-          name="fullFromPercent"
-          label="full from"
-          unit="% of the yardstick"
-          value={String(Math.round((plan?.fullFrom ?? USUAL_FULL_FROM) * 100))}
-        />
+        <PromisedFields plan={plan ?? null} />
         <TextField
           name="validFrom"
           label={line === null ? 'in force from' : 'a new plan, in force from'}
@@ -87,27 +98,67 @@ function LineForm({ label, siteId, line, actions }: LineFormProps) {
   );
 }
 
-function Plans({ line }: { readonly line: SetUpLine }) {
-  if (line.plans.length < 2) return null;
+interface PlansProps {
+  readonly siteId: string;
+  readonly line: SetUpLine;
+  readonly actions: LineActions;
+}
+
+/** All plans of a line by their days: each can be corrected or removed, and the runs of its days are judged anew. */
+function Plans({ siteId, line, actions }: PlansProps) {
+  if (line.plans.length === 0) return null;
   return (
-    <table className="mt-4 text-sm" aria-label={`Plans of ${line.name}`}>
-      <thead>
-        <tr className="text-left text-quiet">
-          <th className="pr-8 font-normal">in force from</th>
-          <th className="pr-8 text-right font-normal">down, Mb/s</th>
-          <th className="text-right font-normal">up, Mb/s</th>
-        </tr>
-      </thead>
-      <tbody>
-        {line.plans.map((each) => (
-          <tr key={each.id} className="border-t border-hairline">
-            <td className="py-1 pr-8">{dayWords(each.validFromMs)}</td>
-            <td className="figure pr-8 text-right">{nominalRateFigure(each.downBps)}</td>
-            <td className="figure text-right">{nominalRateFigure(each.upBps)}</td>
-          </tr>
+    <section className="mt-4 text-sm" aria-label={`Plans of ${line.name}`}>
+      <h3 className="text-quiet">Plans by their days</h3>
+      {line.rejudgeFromMs !== null && (
+        <p role="status">The runs since {dayWords(line.rejudgeFromMs)} are being held against the corrected plan.</p>
+      )}
+      <ul>
+        {line.plans.map((plan) => (
+          <li key={plan.id} className="border-t border-hairline">
+            <details>
+              <summary className="flex flex-wrap items-baseline gap-x-4 py-1.5 hover:bg-sheet">
+                <span>from {dayWords(plan.validFromMs)}</span>
+                <span className="figure">
+                  {nominalRateFigure(plan.downBps)}/{nominalRateFigure(plan.upBps)} Mb/s
+                </span>
+                {plan.correctedAtMs !== null && (
+                  <span className="text-quiet">corrected {dayWords(plan.correctedAtMs)}</span>
+                )}
+                <span className="ml-auto underline decoration-hairline underline-offset-4">correct or remove</span>
+              </summary>
+              <div className="pb-4 pt-2">
+                <ActionForm
+                  form="plan"
+                  action={actions.savePlan}
+                  label={`Plan from ${dayWords(plan.validFromMs)}`}
+                  save="Correct this plan"
+                >
+                  <input type="hidden" name="siteId" value={siteId} />
+                  <input type="hidden" name="lineId" value={line.id} />
+                  <input type="hidden" name="planId" value={plan.id} />
+                  <p className="mb-3 text-quiet">The runs of its days are judged anew, and say that and when.</p>
+                  <div className="grid gap-x-8 gap-y-4 sm:grid-cols-2">
+                    <PromisedFields plan={plan} />
+                    <TextField
+                      name="validFrom"
+                      label="in force from"
+                      value=""
+                      hint={`a day such as 2026-11-24; left blank, ${dayWords(plan.validFromMs)} as before`}
+                    />
+                  </div>
+                </ActionForm>
+                <form action={actions.removePlan.bind(null, siteId, line.id, plan.id)} className="mt-3">
+                  <Button type="submit" look="quiet">
+                    Remove this plan
+                  </Button>
+                </form>
+              </div>
+            </details>
+          </li>
         ))}
-      </tbody>
-    </table>
+      </ul>
+    </section>
   );
 }
 
@@ -118,10 +169,10 @@ export function LinesSection({ siteId, lines, switches, actions }: LinesSectionP
   return (
     <Section
       title="Line and plan"
-      hint="What the contract promises. Every run that crosses the line is held against it; runs already made keep the plan of their day."
+      hint="What the contract promises. Every run that crosses the line is held against it; each run against the plan of its day."
     >
       <LineForm label="Line and plan" siteId={siteId} line={inUse ?? null} actions={actions} />
-      {inUse !== undefined && <Plans line={inUse} />}
+      {inUse !== undefined && <Plans siteId={siteId} line={inUse} actions={actions} />}
       {inUse !== undefined && (
         <ul className="mt-5 border-t border-hairline">
           {others.map((line) => (
@@ -139,7 +190,7 @@ export function LinesSection({ siteId, lines, switches, actions }: LinesSectionP
                 </summary>
                 <div className="pb-5 pt-2">
                   <LineForm label={line.name} siteId={siteId} line={line} actions={actions} />
-                  <Plans line={line} />
+                  <Plans siteId={siteId} line={line} actions={actions} />
                 </div>
               </details>
               <form action={actions.use.bind(null, siteId, line.id)} className="pb-2">

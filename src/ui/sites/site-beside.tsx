@@ -15,12 +15,12 @@ interface WeekProps {
   readonly nowMs: number;
 }
 
-/** A week of runs in one line: two straws, the newest set's delay and verdict, how many runs. */
+/** A week of runs in one line: two straws, delay and verdict by the medians, how many runs. */
 function Week({ title, against, week, nowMs }: WeekProps) {
   const { newest } = week;
   const rates = [
-    ['down', week.downBps, newest?.yardstickDownBps ?? null],
-    ['up', week.upBps, newest?.yardstickUpBps ?? null],
+    ['down', week.downBps, week.yardstickDownBps],
+    ['up', week.upBps, week.yardstickUpBps],
   ] as const;
   return (
     <div className="min-w-0">
@@ -41,11 +41,10 @@ function Week({ title, against, week, nowMs }: WeekProps) {
             ))}
           </div>
           <p className="mt-1 flex flex-wrap items-center gap-x-2 text-[0.8rem] text-quiet">
-            <VerdictMark verdict={newest.verdict} withWord />
-            {newest.addedMs !== null && (
+            <VerdictMark verdict={week.verdict} withWord />
+            {week.addedMs !== null && (
               <span>
-                <span className="figure text-[0.72rem] text-delay">{addedDelayWords(newest.addedMs)}</span>{' '}
-                {newest.rating}
+                <span className="figure text-[0.72rem] text-delay">{addedDelayWords(week.addedMs)}</span> {week.rating}
               </span>
             )}
             <span>
@@ -110,7 +109,7 @@ export function SiteBeside({ summary, nowMs, open }: SiteBesideProps) {
       </div>
       <StrawPath
         segments={straw}
-        flowBps={internet.newest?.downBps ?? null}
+        flowBps={internet.downBps}
         title={`The path from the devices of ${site.name} to the outside peer`}
       />
       <div className="mt-2 grid gap-x-10 gap-y-4 md:grid-cols-2 xl:grid-cols-3">

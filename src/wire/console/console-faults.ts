@@ -135,6 +135,21 @@ export const CONSOLE_FAULTS = {
     title: 'Turn key wrong',
     sentence: 'The key does not belong to this turn. Only the device that waits for a turn can give it back.',
   },
+  'plan-unknown': {
+    status: 404,
+    title: 'No such plan',
+    sentence: 'That line has no such plan. Load the set-up anew to see the plans that it has.',
+  },
+  'plan-day-taken': {
+    status: 409,
+    title: 'Two plans of one day',
+    sentence: 'Another plan of this line begins on that day. Correct that one, or choose another day.',
+  },
+  'backup-failed': {
+    status: 507,
+    title: 'No copy made',
+    sentence: 'The copy could not be made: {why} Mend that, then try again; nothing that was there has changed.',
+  },
   'samples-missing': {
     status: 404,
     title: 'No samples',

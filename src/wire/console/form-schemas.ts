@@ -5,6 +5,7 @@ import {
   lineFormSchema,
   officeFormSchema,
   peerFormSchema,
+  planFormSchema,
   runNotesSchema,
   tokenFormSchema,
 } from './set-up-schemas';
@@ -13,6 +14,7 @@ import {
 export const FORM_SCHEMAS = {
   office: officeFormSchema,
   line: lineFormSchema,
+  plan: planFormSchema,
   device: deviceFormSchema,
   peer: peerFormSchema,
   token: tokenFormSchema,

@@ -9,6 +9,7 @@ import {
   mergeFormSchema,
   officeFormSchema,
   peerFormSchema,
+  planFormSchema,
   runNotesSchema,
 } from './set-up-schemas';
 
@@ -32,6 +33,7 @@ const office = z.object({
       provider: z.string(),
       inUse: z.boolean(),
       plan: plan.nullable(),
+      plans: z.array(plan.extend({ id, validFromMs: z.number(), correctedAtMs: z.number().nullable() })),
       shown: z.string(),
     }),
   ),
@@ -148,6 +150,17 @@ export const OFFICE_OPERATIONS: readonly Operation[] = [
   {
     ...{ ...shared, method: 'delete', path: '/api/v1/sites/{id}/lines/{line}', summary: 'Remove a line.' },
     ...{ answers: gone, faults: ['not-signed-in', 'line-unknown', 'line-in-use'] },
+  },
+  {
+    ...{ ...shared, method: 'put', path: '/api/v1/sites/{id}/lines/{line}/plans/{plan}', request: planFormSchema },
+    summary: 'Correct a plan of a line. The runs of its days are judged anew, and say that and when.',
+    answers: { 200: made },
+    faults: ['not-signed-in', 'plan-unknown', 'plan-day-taken', 'request-malformed'],
+  },
+  {
+    ...{ ...shared, method: 'delete', path: '/api/v1/sites/{id}/lines/{line}/plans/{plan}' },
+    summary: 'Remove a plan of a line. The runs of its days are held against the one before it, or none.',
+    ...{ answers: gone, faults: ['not-signed-in', 'plan-unknown'] },
   },
   {
     ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/devices', request: deviceFormSchema },

@@ -15,28 +15,45 @@ export const officeFormSchema = z.object({ name: name('office') });
 const isAtMost = (least: number | null, advertised: number | null) =>
   least === null || advertised === null || !(advertised > 0) || least <= advertised;
 
+/** What a contract promises, and from which day on. */
+const promised = {
+  downMbps: mbps,
+  upMbps: mbps,
+  leastDownMbps: optionalMbps,
+  leastUpMbps: optionalMbps,
+  basis: z.enum(['payload', 'line']),
+  /** Day from which the plan holds, in the console's own time zone; blank: as before. */
+  validFrom: z
+    .string()
+    .trim()
+    .refine((text) => text === '' || /^\d{4}-\d{2}-\d{2}$/.test(text), 'Write a day such as 2026-11-24.')
+    .transform((text) => (text === '' ? null : new Date(`${text}T00:00:00`).getTime()))
+    .refine((atMs) => atMs === null || Number.isFinite(atMs), 'There is no such day.')
+    .default(null),
+  fullFromPercent: typedNumber
+    .transform((value) => value ?? USUAL_FULL_FROM * 100)
+    .refine((value) => value > 50 && value <= 100, 'More than 50 and at most 100 %.'),
+};
+
+export const planFormSchema = z
+  .object(promised)
+  .refine(({ downMbps, leastDownMbps }) => isAtMost(leastDownMbps, downMbps), {
+    path: ['leastDownMbps'],
+    message: 'The least rate cannot be above the advertised one.',
+  })
+  .refine(({ upMbps, leastUpMbps }) => isAtMost(leastUpMbps, upMbps), {
+    path: ['leastUpMbps'],
+    message: 'The least rate cannot be above the advertised one.',
+  });
+export type PlanForm = z.infer<typeof planFormSchema>;
+
 export const lineFormSchema = z
   .object({
+    ...promised,
     lineName: name('line'),
     provider: z.string().trim().max(80, 'At most 80 characters.'),
-    downMbps: mbps,
-    upMbps: mbps,
-    leastDownMbps: optionalMbps,
-    leastUpMbps: optionalMbps,
-    basis: z.enum(['payload', 'line']),
-    /** Day from which the plan holds, in the console's own time zone; blank: the plan in force is corrected. */
-    validFrom: z
-      .string()
-      .trim()
-      .refine((text) => text === '' || /^\d{4}-\d{2}-\d{2}$/.test(text), 'Write a day such as 2026-11-24.')
-      .transform((text) => (text === '' ? null : new Date(`${text}T00:00:00`).getTime()))
-      .refine((atMs) => atMs === null || Number.isFinite(atMs), 'There is no such day.')
-      .default(null),
     /** What the form showed when it was opened, so that two people do not overwrite each other. */
     shown: z.string().max(500).default(''),
-    fullFromPercent: typedNumber
-      .transform((value) => value ?? USUAL_FULL_FROM * 100)
-      .refine((value) => value > 50 && value <= 100, 'More than 50 and at most 100 %.'),
   })
   .refine(({ downMbps, leastDownMbps }) => isAtMost(leastDownMbps, downMbps), {
     path: ['leastDownMbps'],

@@ -4,6 +4,8 @@ import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import {
   acceptPeerKey,
+  backUpNow,
+  correctPlan,
   makeApiToken,
   mergeDevices,
   pinPeer,
@@ -11,6 +13,7 @@ import {
   removeDevice,
   removeLine,
   removePeer,
+  removePlan,
   renewJoinCode,
   revokeApiToken,
   saveDevice,
@@ -55,6 +58,11 @@ async function byTechnician(act: () => Promise<unknown>): Promise<void> {
   revalidatePath('/', 'layout');
 }
 
+/** What kept it from being made stands in the section afterwards. */
+export async function backUpNowAction(): Promise<void> {
+  return byTechnician(() => backUpNow(theConsole()));
+}
+
 export async function saveOfficeAction(_: FormState, form: FormData): Promise<FormState> {
   return savedByTechnician('office', form, ({ name }) =>
     saveOffice(theConsole(), textOf(form, 'siteId') || null, name),
@@ -65,6 +73,17 @@ export async function saveLineAction(_: FormState, form: FormData): Promise<Form
   return savedByTechnician('line', form, (line) =>
     saveLine(theConsole(), textOf(form, 'siteId') ?? '', textOf(form, 'lineId'), line),
   );
+}
+
+export async function savePlanAction(_: FormState, form: FormData): Promise<FormState> {
+  const id = (name: string) => textOf(form, name) ?? '';
+  return savedByTechnician('plan', form, (plan) =>
+    correctPlan(theConsole(), id('siteId'), id('lineId'), id('planId'), plan),
+  );
+}
+
+export async function removePlanAction(siteId: string, lineId: string, planId: string): Promise<void> {
+  await byTechnician(() => removePlan(theConsole(), siteId, lineId, planId));
 }
 
 export async function putLineInUseAction(siteId: string, lineId: string): Promise<void> {

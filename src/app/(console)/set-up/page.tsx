@@ -4,7 +4,8 @@ import { Suspense } from 'react';
 import { joinFactsOf } from '@/app/join-facts';
 import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
-import { renewEndedCodes, setUpOf, theConsole } from '@/services';
+import { backupsShown, setUpOf, theConsole } from '@/services';
+import { CopiesSection } from '@/ui/set-up/copies-section';
 import { DevicesSection } from '@/ui/set-up/devices-section';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { JoinSection } from '@/ui/set-up/join-section';
@@ -16,6 +17,7 @@ import { ScriptsSection } from '@/ui/set-up/scripts-section';
 import { removeDemoDataAction, removeOfficeAction } from '../sites/actions';
 import {
   acceptPeerKeyAction,
+  backUpNowAction,
   makeTokenAction,
   mergeDevicesAction,
   pinPeerAction,
@@ -23,12 +25,14 @@ import {
   removeDeviceAction,
   removeLineAction,
   removePeerAction,
+  removePlanAction,
   renewJoinCodeAction,
   revokeTokenAction,
   saveDeviceAction,
   saveLineAction,
   saveOfficeAction,
   savePeerAction,
+  savePlanAction,
   undoRemovalAction,
 } from './actions';
 import { NearestPeers } from './nearest-peers';
@@ -41,7 +45,6 @@ export default async function SetUpPage() {
   await connection();
   await technicianOrSignIn('/set-up');
   const context = theConsole();
-  await renewEndedCodes(context);
   const setUp = await setUpOf(context, await chosenSiteId());
   const { site } = setUp;
   if (site === null) return <FirstOffice save={saveOfficeAction} />;
@@ -77,7 +80,10 @@ export default async function SetUpPage() {
         siteId={site.id}
         lines={setUp.lines}
         switches={setUp.switches}
-        actions={{ save: saveLineAction, use: putLineInUseAction, remove: removeLineAction }}
+        actions={{
+          ...{ save: saveLineAction, use: putLineInUseAction, remove: removeLineAction },
+          ...{ savePlan: savePlanAction, removePlan: removePlanAction },
+        }}
       />
       <DevicesSection
         actions={{ save: saveDeviceAction, remove: removeDeviceAction, merge: mergeDevicesAction }}
@@ -100,6 +106,7 @@ export default async function SetUpPage() {
         }
         publicKey={setUp.publicKey}
       />
+      <CopiesSection copies={backupsShown(context)} make={backUpNowAction} />
       <ScriptsSection apiTokens={setUp.apiTokens} make={makeTokenAction} revoke={revokeTokenAction} />
     </div>
   );

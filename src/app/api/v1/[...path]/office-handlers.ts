@@ -7,7 +7,9 @@ import {
   putBackOffice,
   putLineInUse,
   removeDevice,
+  correctPlan,
   removeLine,
+  removePlan,
   removeOffice,
   removePeer,
   renewJoinCode,
@@ -34,6 +36,7 @@ import {
   type LineForm,
   type Outcome,
   type PeerForm,
+  type PlanForm,
 } from '@/wire';
 
 /** A request whose body was checked by the schema of its operation. `ids`: the parameters of its path, in order. */
@@ -62,7 +65,9 @@ async function officeDocument({ context, ids: [siteId] }: Call) {
   if (site === null || site.id !== siteId) return failed('site-missing');
   return done({
     site: siteDocument(site),
-    lines: lines.map(({ id, name, provider, inUse, plan, shown }) => ({ id, name, provider, inUse, plan, shown })),
+    lines: lines.map(({ id, name, provider, inUse, plan, plans, shown }) => ({
+      ...{ id, name, provider, inUse, plan, plans, shown },
+    })),
     devices: devices.map((device) => ({ ...device, standsBy: context.standing.isPresent(device.id) })),
     peers: peers.map(({ id, name, reach, address, pinned, publicKey, otherKey, farSiteId }) => ({
       ...{ id, name, reach, address, pinned, publicKey, keyChanged: otherKey !== null, farSiteId },
@@ -144,6 +149,10 @@ export const OFFICE_HANDLERS: Readonly<Record<string, Handler>> = {
     idOf(await saveLine(context, ids[0]!, ids[1]!, body as LineForm)),
   'post /api/v1/sites/{id}/lines/{line}/use': ({ context, ids }) => putLineInUse(context, ids[0]!, ids[1]!),
   'delete /api/v1/sites/{id}/lines/{line}': ({ context, ids }) => removeLine(context, ids[0]!, ids[1]!),
+  'put /api/v1/sites/{id}/lines/{line}/plans/{plan}': async ({ context, ids, body }) =>
+    idOf(await correctPlan(context, ids[0]!, ids[1]!, ids[2]!, body as PlanForm)),
+  'delete /api/v1/sites/{id}/lines/{line}/plans/{plan}': ({ context, ids }) =>
+    removePlan(context, ids[0]!, ids[1]!, ids[2]!),
   'post /api/v1/sites/{id}/devices': async ({ context, ids, body }) =>
     idOf(await saveDevice(context, ids[0]!, null, body as DeviceForm)),
   'put /api/v1/sites/{id}/devices/{device}': async ({ context, ids, body }) =>

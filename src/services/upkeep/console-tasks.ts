@@ -1,0 +1,28 @@
+import { renewEndedCodes } from '../access';
+import type { ConsoleContext } from '../console-context';
+import { forgetOldOffices } from '../offices';
+import { checkPeerKeys } from '../peer-check';
+import { judgeSomeAnew } from '../plans';
+import { forgetOldRemovals } from '../removals';
+import { sweepSilentRuns } from '../sweep-silent-runs';
+import { forgetOldTurns, moveQueue } from '../turns';
+import { nightlyBackup } from './nightly-backup';
+import type { UpkeepTask } from './upkeep';
+
+const SECOND_MS = 1000;
+const MINUTE_MS = 60 * SECOND_MS;
+
+/** All sweeping and deleting of a console: whoever only reads changes nothing. */
+export function consoleTasks(context: ConsoleContext): UpkeepTask[] {
+  return [
+    { name: 'end silent runs', everyMs: 2 * SECOND_MS, act: () => sweepSilentRuns(context) },
+    { name: 'move the queue', everyMs: SECOND_MS, act: () => moveQueue(context) },
+    { name: 'judge runs anew', everyMs: SECOND_MS, act: () => judgeSomeAnew(context) },
+    { name: 'look at the keys of peers', everyMs: 10 * MINUTE_MS, act: () => checkPeerKeys(context) },
+    { name: 'renew codes that have ended', everyMs: MINUTE_MS, act: () => renewEndedCodes(context) },
+    { name: 'forget old turns', everyMs: 10 * MINUTE_MS, act: () => forgetOldTurns(context) },
+    { name: 'forget removals', everyMs: 10 * MINUTE_MS, act: () => forgetOldRemovals(context) },
+    { name: 'forget removed offices', everyMs: 10 * MINUTE_MS, act: () => forgetOldOffices(context) },
+    { name: 'copy the night', everyMs: 5 * MINUTE_MS, act: () => nightlyBackup(context) },
+  ];
+}

@@ -1,0 +1,60 @@
+import { done, failed, type Outcome } from '@/wire';
+import type { ConsoleContext } from '../console-context';
+
+/** A copy of the data folder that lies on this machine. */
+export interface KeptBackup {
+  readonly folder: string;
+  readonly madeAtMs: number;
+  readonly runs: number;
+}
+
+/** Makes and lists copies; the program that has the folder gives it. */
+export interface Backups {
+  /** Rejects with a message for people where it cannot be made. */
+  make(kind: 'night' | 'asked'): Promise<KeptBackup>;
+  /** The newest first. */
+  list(): readonly KeptBackup[];
+  isNightDue(): boolean;
+}
+
+/** What became of the last try, for the set-up; forgotten with the process. */
+export class BackupState {
+  lastTrouble: { readonly atMs: number; readonly why: string } | null = null;
+}
+
+/** How the copies stand. */
+export interface BackupsShown {
+  readonly newest: KeptBackup | null;
+  readonly count: number;
+  readonly trouble: BackupState['lastTrouble'];
+}
+
+async function attempt(
+  context: ConsoleContext,
+  kind: 'night' | 'asked',
+): Promise<Outcome<KeptBackup, 'backup-failed'>> {
+  try {
+    const made = await context.backups.make(kind);
+    context.backupState.lastTrouble = null;
+    return done(made);
+  } catch (error) {
+    const why = error instanceof Error ? error.message : String(error);
+    context.backupState.lastTrouble = { atMs: context.wallMs(), why };
+    return failed('backup-failed', { why });
+  }
+}
+
+/** Once a day, at night or at the first chance after it. */
+export async function nightlyBackup(context: ConsoleContext): Promise<void> {
+  if (context.backups.isNightDue()) await attempt(context, 'night');
+}
+
+/** The technician wants a copy now. */
+export function backUpNow(context: ConsoleContext): Promise<Outcome<KeptBackup, 'backup-failed'>> {
+  return attempt(context, 'asked');
+}
+
+export function backupsShown({ backups, backupState }: ConsoleContext): BackupsShown {
+  const list = backups.list();
+  return { newest: list[0] ?? null, count: list.length, trouble: backupState.lastTrouble };
+}

@@ -1,0 +1,68 @@
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { MIGRATIONS } from './migrations/migrate';
+import { StoreFault } from './store-faults';
+
+/** Stands in the header of each of our files ("BSTW"), so that no other program's database is taken for one. */
+const APPLICATION_ID = 0x42535457;
+const MOST_COMPLAINTS = 5;
+
+async function pragma(sequelize: Sequelize, text: string): Promise<unknown[]> {
+  const rows = await sequelize.query<Record<string, unknown>>(`PRAGMA ${text}`, { type: QueryTypes.SELECT });
+  return rows.map((row) => Object.values(row)[0]);
+}
+
+async function tableNames(sequelize: Sequelize): Promise<string[]> {
+  const rows = await sequelize.query<{ name: string }>("SELECT name FROM sqlite_master WHERE type = 'table'", {
+    type: QueryTypes.SELECT,
+  });
+  return rows.map(({ name }) => name);
+}
+
+/** Names of migrations that this version does not have: the file was used by a newer one. */
+async function unknownMigrations(sequelize: Sequelize): Promise<string[]> {
+  const rows = await sequelize.query<{ name: string }>('SELECT name FROM SequelizeMeta', { type: QueryTypes.SELECT });
+  const known = new Set(MIGRATIONS.map(({ name }) => name));
+  return rows.map(({ name }) => name).filter((name) => !known.has(name));
+}
+
+/** SQLite says of a file that is no database, or a broken one, so in its message. */
+function isDamage(error: unknown): boolean {
+  return /SQLITE_(CORRUPT|NOTADB)|malformed|not a database/.test(String(error));
+}
+
+/**
+ * Looks at a file before anything is done with it: whether it is whole (`quick_check`; `thorough`: `integrity_check`), ours, and not of a
+ * newer version. An empty file is new. Throws StoreFault.
+ */
+export async function inspect(sequelize: Sequelize, thorough = false): Promise<'new' | 'known'> {
+  try {
+    const complaints = await pragma(sequelize, thorough ? 'integrity_check' : 'quick_check');
+    if (complaints[0] !== 'ok') throw new StoreFault('store-damaged', complaints.slice(0, MOST_COMPLAINTS).join('; '));
+    const tables = await tableNames(sequelize);
+    const [applicationId] = await pragma(sequelize, 'application_id');
+    if (applicationId !== APPLICATION_ID && applicationId !== 0)
+      throw new StoreFault('store-foreign', `application id ${String(applicationId)}`);
+    if (tables.length === 0) return 'new';
+    if (!tables.includes('SequelizeMeta') || !tables.includes('sites'))
+      throw new StoreFault('store-foreign', `it holds ${tables.slice(0, MOST_COMPLAINTS).join(', ')}`);
+    const [userVersion] = await pragma(sequelize, 'user_version');
+    const unknown = await unknownMigrations(sequelize);
+    if (unknown.length > 0 || Number(userVersion) > MIGRATIONS.length)
+      throw new StoreFault('store-newer', unknown.join(', ') || `version ${String(userVersion)}`);
+    return 'known';
+  } catch (error) {
+    if (!(error instanceof StoreFault) && isDamage(error)) throw new StoreFault('store-damaged', String(error));
+    throw error;
+  }
+}
+
+/** Writes into the header whose file it is and how far its schema is. */
+export async function mark(sequelize: Sequelize): Promise<void> {
+  const [[applicationId], [userVersion]] = [
+    await pragma(sequelize, 'application_id'),
+    await pragma(sequelize, 'user_version'),
+  ];
+  if (applicationId === APPLICATION_ID && userVersion === MIGRATIONS.length) return;
+  await sequelize.query(`PRAGMA application_id = ${APPLICATION_ID}`);
+  await sequelize.query(`PRAGMA user_version = ${MIGRATIONS.length}`);
+}

@@ -1,5 +1,5 @@
 import { cookies, headers } from 'next/headers';
-import { DEVICE_COOKIE, type Visitor } from '@/services';
+import { DEVICE_COOKIE, HERE_COOKIE, type Visitor } from '@/services';
 
 /** Who asks, as far as the request tells. The front door fills in the address; it lets nobody else do so. */
 export async function visitorWith(code: string | null): Promise<Visitor> {
@@ -7,6 +7,7 @@ export async function visitorWith(code: string | null): Promise<Visitor> {
   return {
     code,
     cookie: jar.get(DEVICE_COOKIE)?.value ?? null,
+    here: jar.get(HERE_COOKIE)?.value ?? null,
     address: head.get('x-forwarded-for')?.split(',')[0]?.trim() ?? null,
   };
 }

@@ -17,6 +17,10 @@ export interface TestPeerOptions {
   readonly reflector?: StampReflector | null;
   readonly tls?: FrontDoorOptions['tls'];
   readonly identity?: KeyObject | null;
+  readonly strangers?: FrontDoorOptions['strangers'];
+  readonly hosts?: readonly string[];
+  readonly proxies?: readonly string[];
+  readonly doorSecret?: string;
 }
 
 /** A real peer on a free loopback port, with a console key of its own; for tests of this folder. */
@@ -26,6 +30,7 @@ export async function startTestPeer({
   reflector = null,
   tls = null,
   identity = null,
+  ...door
 }: TestPeerOptions = {}) {
   let wallMs = 1_700_000_000_000;
   const peer = new Peer({
@@ -38,10 +43,10 @@ export async function startTestPeer({
     wallMs: () => wallMs,
     monotonicMs: () => performance.now(),
   });
-  const door = createFrontDoor(peer, { consolePort, tls });
-  door.listen(0, '127.0.0.1');
-  await once(door, 'listening');
-  const origin = `http://127.0.0.1:${(door.address() as AddressInfo).port}`;
+  const front = createFrontDoor(peer, { consolePort, tls, ...door });
+  front.listen(0, '127.0.0.1');
+  await once(front, 'listening');
+  const origin = `http://127.0.0.1:${(front.address() as AddressInfo).port}`;
 
   const ticket = (claims: Partial<TicketClaims> = {}) =>
     signTicket(
@@ -87,8 +92,8 @@ export async function startTestPeer({
     },
     close: () => {
       peer.close();
-      door.closeAllConnections();
-      door.close();
+      front.closeAllConnections();
+      front.close();
     },
   };
 }

@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs';
 import QRCode from 'qrcode';
-import { joinAddresses, welcomeToken } from '@/services';
+import { hereToken, joinAddresses, welcomeToken } from '@/services';
 import { openStore } from '@/store';
 import { lanAddresses } from '@/wire/address';
 import { readSigningKey } from '@/wire/ticket';
+import { wallMs } from './clocks';
 import { dataFiles } from './data-folder';
 
 const say = (line = ''): void => console.log(line);
@@ -23,7 +24,8 @@ export async function showAddresses(demo: boolean, port: number, dataFolder: str
   } else {
     const [joinAddress] = joinAddresses(port, site.joinCode);
     say(`\n  Join from another device: ${joinAddress}   (code ${site.joinCode})`);
-    say(`  From this machine:        http://localhost:${port}/j\n`);
+    const here = hereToken(readSigningKey(readFileSync(files.signingKey, 'utf8')), wallMs());
+    say(`  From this machine, once:  http://localhost:${port}/here/${here}\n`);
     say(await QRCode.toString(joinAddress!, { type: 'utf8' }));
   }
   if (!passphraseSet) {

@@ -20,6 +20,7 @@ import { fingerprintOf } from './certificate';
 import { linkToLauncher } from './child-link';
 import { wallMs } from './clocks';
 import { dataFiles } from './data-folder';
+import { cameThroughDoor, DOOR_SECRET_VARIABLE } from './door-secret';
 import { ProgramFault } from './program-faults';
 import { openStandingSocket } from './standing-socket';
 import { storeFault } from './store-fault';
@@ -81,10 +82,18 @@ async function main(): Promise<void> {
   const app = next({ dev: mode === 'dev', dir: PROGRAM_FOLDER, hostname: '127.0.0.1', port, httpServer });
   await app.prepare();
   const handle = app.getRequestHandler();
-  const server = createServer((request, response) => void handle(request, response));
+  // The console believes what is said of the client's address: only the door may say it.
+  const secret = process.env[DOOR_SECRET_VARIABLE] ?? '';
+  const server = createServer((request, response) => {
+    if (cameThroughDoor(request, secret)) return void handle(request, response);
+    response.writeHead(403).end();
+  });
   const standing = openStandingSocket(context);
   stops.push(() => standing.close());
-  server.on('upgrade', standing.upgrade);
+  server.on('upgrade', (request, socket, head) => {
+    if (cameThroughDoor(request, secret)) standing.upgrade(request, socket, head);
+    else socket.destroy();
+  });
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(port, '127.0.0.1', resolve);

@@ -8,6 +8,7 @@ import { ensureCertificate, readCertificate, type CertificateFiles } from './cer
 import { wallMs } from './clocks';
 import { dataFiles, openDataFolder } from './data-folder';
 import { DEMO_PORTS } from './demo-ports';
+import { DOOR_SECRET_VARIABLE, newDoorSecret } from './door-secret';
 import { freeLoopbackPort, mustBeFree, readPort, readPortRange } from './free-port';
 import { Part } from './part';
 import type { PeerSettings } from './peer-main';
@@ -25,6 +26,15 @@ interface LaunchOptions {
   readonly channelPorts?: string;
   readonly tlsCert?: string;
   readonly tlsKey?: string;
+  readonly host?: string[];
+  readonly behindProxy?: string | true;
+  readonly strangers?: string;
+}
+
+/** The addresses of the proxy that was named; this machine's own where it was only said that there is one. */
+function proxiesOf(named: string | true | undefined): string[] {
+  if (named === undefined) return [];
+  return named === true ? ['127.0.0.1', '::1'] : named.split(',').map((address) => address.trim());
 }
 
 const NO_UDP: Pick<PeerSettings, 'udp' | 'channelPorts'> = { udp: null, channelPorts: null };
@@ -61,18 +71,26 @@ function partsOf(
     channelPorts: options.channelPorts === undefined ? null : readPortRange(options.channelPorts),
   };
   const onTrouble = (sentence: string) => console.error(sentence);
+  const secrets = { [DOOR_SECRET_VARIABLE]: newDoorSecret() };
+  const front = {
+    hosts: options.host ?? [],
+    proxies: proxiesOf(options.behindProxy),
+    ...(options.strangers !== undefined && { mostStrangers: Math.max(1, Number.parseInt(options.strangers, 10) || 1) }),
+  };
   const parts = [
     new Part(
       'console',
       'console-main.js',
       [dataFolder, String(consolePort), String(port), demo ? 'demo' : 'use', options.office ?? '', tls.certFile],
       onTrouble,
+      secrets,
     ),
     new Part(
       'front door',
       'peer-main.js',
-      peer({ name: 'this machine', host: null, port, consolePort, identityFile: files.peerKey }, own),
+      peer({ name: 'this machine', host: null, port, consolePort, identityFile: files.peerKey, ...front }, own),
       onTrouble,
+      secrets,
     ),
   ];
   if (demo) {
@@ -158,6 +176,12 @@ for (const [name, demo, data] of [
     .option('--udp <port>', 'answer UDP probes (STAMP, RFC 8762) of ticketed clients on this port')
     .option('--tls-cert <file>', 'certificate, PEM; without one, a certificate is made at the first start')
     .option('--tls-key <file>', 'its key, PEM')
+    .option('--host <name...>', 'a further name by which the console may be opened')
+    .option(
+      '--behind-proxy [addresses]',
+      'a reverse proxy stands in front, at these addresses (this machine when none is given)',
+    )
+    .option('--strangers <number>', 'most connections of one address that have not shown what they are for', '64')
     .option('--channel-ports <from-to>', 'open data channels to browsers on these UDP ports, to measure loss');
   if (!demo) command.option('--office <name>', 'name of the office, where there is none yet');
   if (demo) command.option('--fresh', 'throw the demo data away and make it anew');

@@ -33,6 +33,8 @@ export class Part {
     private readonly file: string,
     private readonly args: readonly string[],
     private readonly onTrouble: (sentence: string) => void,
+    /** What others must not read in its command line. */
+    private readonly secrets: Readonly<Record<string, string>> = {},
   ) {}
 
   get pid(): number | undefined {
@@ -45,7 +47,7 @@ export class Part {
       let ready = false;
       const startedMs = performance.now();
       const child = fork(join(import.meta.dirname, this.file), this.args, {
-        env: { ...process.env, NODE_ENV: 'production' },
+        env: { ...process.env, ...this.secrets, NODE_ENV: 'production' },
       });
       this.#child = child;
       let failure: Error | null = null;

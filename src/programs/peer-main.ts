@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { ChannelHost, createFrontDoor, Peer, StampReflector } from '@/peer';
 import { readPublicKey } from '@/wire/ticket';
 import { linkToLauncher } from './child-link';
+import { DOOR_SECRET_VARIABLE } from './door-secret';
 import { ensureKeyFile } from './key-file';
 import { monotonicMs, preciseWallMs, wallMs } from './clocks';
 import { listenFault, ProgramFault } from './program-faults';
@@ -14,6 +15,11 @@ export interface PeerSettings {
   readonly port: number;
   readonly trust: readonly string[];
   readonly consolePort: number | null;
+  /** Names by which the console may be asked for besides its own, and addresses of proxies in front of it. */
+  readonly hosts?: readonly string[];
+  readonly proxies?: readonly string[];
+  /** Most connections of one address that have shown no session; absent: the usual number. */
+  readonly mostStrangers?: number;
   readonly mostSessions: number;
   /** File with the key by which this peer shows that it is the same as before; made when missing. */
   readonly identityFile: string;
@@ -60,6 +66,10 @@ const peer = new Peer({
 const { tls } = settings;
 const door = createFrontDoor(peer, {
   consolePort: settings.consolePort,
+  hosts: settings.hosts ?? [],
+  proxies: settings.proxies ?? [],
+  doorSecret: process.env[DOOR_SECRET_VARIABLE] ?? '',
+  ...(settings.mostStrangers !== undefined && { strangers: { perAddress: settings.mostStrangers } }),
   tls: tls === null ? null : { cert: readFileSync(tls.certFile, 'utf8'), key: readFileSync(tls.keyFile, 'utf8') },
 });
 stop = () => {

@@ -32,6 +32,8 @@ export interface ConsoleContext {
   readonly changes: Changes;
   /** Other machines that have opened this console. */
   readonly reached: ReachedFrom;
+  /** Links of this machine that have been opened. */
+  readonly hereLinks: Set<string>;
   /** Devices that wait for their turn. */
   readonly waiting: WaitingDevices;
   /** Runs that go on, as far as they were heard of. */
@@ -47,7 +49,7 @@ export function openPresence(
   sinceMs?: number,
 ): Pick<
   ConsoleContext,
-  'tries' | 'standing' | 'changes' | 'reached' | 'turnDesk' | 'waiting' | 'live' | 'backupState'
+  'tries' | 'standing' | 'changes' | 'reached' | 'turnDesk' | 'waiting' | 'live' | 'backupState' | 'hereLinks'
 > {
   return {
     tries: new TryLimit(),
@@ -58,6 +60,7 @@ export function openPresence(
     waiting: new WaitingDevices(),
     live: new LiveRuns(sinceMs),
     backupState: new BackupState(),
+    hereLinks: new Set(),
   };
 }
 

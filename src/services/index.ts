@@ -7,6 +7,7 @@ export type { BoardCell, BoardColumn } from './board-cells';
 export { openPresence, setConsole, theConsole, type ConsoleContext } from './console-context';
 export { DEVICE_COOKIE, DEVICE_COOKIE_SECONDS, deviceCookieValue } from './device-cookie';
 export { conditionsOf, figureColumns, handInRun, noteRunAlive } from './hand-in-run';
+export { HERE_COOKIE, HERE_COOKIE_SECONDS, hereToken, openHere } from './here-link';
 export { joinPageOf, type JoinPage } from './join-page';
 export { ledgerOf, type Ledger, type LedgerQuery } from './ledger';
 export { ledgerPageOf, ledgerRunOf } from './ledger-page';

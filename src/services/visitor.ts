@@ -3,6 +3,7 @@ import { done, failed, type Outcome } from '@/wire';
 import { readClientAddress } from '@/wire/address';
 import type { ConsoleContext } from './console-context';
 import { deviceOfCookie } from './device-cookie';
+import { isHere } from './here-link';
 import { readJoinCode } from './join-code';
 
 /** Who opened the device page: with what code, with what cookie, from what address. */
@@ -11,17 +12,19 @@ export interface Visitor {
   readonly cookie: string | null;
   /** Client address as the front door saw it. */
   readonly address: string | null;
+  /** What proves that whoever opened the page reads the terminal of this machine; absent where nothing does. */
+  readonly here?: string | null | undefined;
 }
 
 /** The office that a visitor may measure in, and the device that this browser was before, if any. */
 export interface Admission {
   readonly site: Site;
   readonly knownDeviceId: string | null;
-  /** The one device that this visitor may run as; null where a code or this very machine lets it be any. */
+  /** The one device that this visitor may run as; null where a code or the link of this machine lets it be any. */
   readonly bound: string | null;
 }
 
-/** A code opens its office; without one, a cookie or being this very machine does. */
+/** A code opens its office; without one, a cookie does: that of a device, or of the link that this machine's terminal shows. */
 export async function admit(
   context: ConsoleContext,
   visitor: Visitor,
@@ -30,7 +33,7 @@ export async function admit(
   const known = await deviceOfCookie(context, visitor.cookie);
   if (visitor.address !== null && !readClientAddress(visitor.address).sameMachine)
     context.reached.note(visitor.address, context.wallMs());
-  const sameMachine = visitor.address !== null && readClientAddress(visitor.address).sameMachine;
+  const here = isHere(context, visitor.here ?? null);
   const admitted = (site: Site, bound: string | null = null) =>
     done({ site, bound, knownDeviceId: known?.siteId === site.id ? known.id : null });
 
@@ -48,9 +51,9 @@ export async function admit(
   }
   if (known !== null) {
     const site = await sites.byId(known.siteId);
-    if (site !== null) return admitted(site, sameMachine ? null : known.id);
+    if (site !== null) return admitted(site, here ? null : known.id);
   }
-  if (!sameMachine) return failed('not-joined');
+  if (!here) return failed('not-joined');
   const [first] = await sites.all();
   return first === undefined ? failed('site-missing') : admitted(first);
 }

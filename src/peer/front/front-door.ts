@@ -3,35 +3,33 @@ import { createServer, type Server, type Socket } from 'node:net';
 import type { Duplex } from 'node:stream';
 import { createServer as createTlsServer } from 'node:tls';
 import { createProxyServer } from 'httpxy';
-import { failed } from '@/wire';
+import { DOOR_HEADER, failed, LARGEST_REQUEST } from '@/wire';
+import { plainAddress } from '@/wire/address';
 import { answerFault, refuseUpgrade } from '../http/answer';
 import type { Peer } from '../http/peer';
 import { consoleAwayPage } from './console-away-page';
+import { settleForwarded } from './forwarded';
+import { knowsHost } from './known-hosts';
+import { Strangers, USUAL_LIMITS, type StrangerEntry, type StrangerLimits } from './strangers';
 import { sortConnection } from './upload-connection';
+import { limitedBody, watchBody } from './watch-body';
 
 /** Where the console listens, or null for a peer without one. */
 export interface FrontDoorOptions {
   readonly consolePort: number | null;
+  /** Shows the console that a request came through this door. */
+  readonly doorSecret?: string | undefined;
   /** Certificate and key as PEM; null: plain HTTP only. */
   readonly tls?: { readonly cert: string; readonly key: string } | null;
+  /** Names by which the console may be asked for, besides its own. */
+  readonly hosts?: readonly string[] | undefined;
+  /** Addresses of proxies that speak for others; none: everybody speaks for himself. */
+  readonly proxies?: readonly string[] | undefined;
+  readonly strangers?: Partial<StrangerLimits> | undefined;
 }
-
-/** What a stranger may not claim about himself; the proxy fills them in anew. */
-const FORWARDED_HEADERS: readonly string[] = [
-  'x-forwarded-for',
-  'x-forwarded-host',
-  'x-forwarded-proto',
-  'x-forwarded-port',
-  'forwarded',
-];
 
 /** A TLS handshake that is not done by then is given up, ms. */
 const HANDSHAKE_MS = 10_000;
-
-function dropForwarded(request: IncomingMessage): void {
-  const kept = Object.entries(request.headers).filter(([name]) => !FORWARDED_HEADERS.includes(name));
-  request.headers = Object.fromEntries(kept);
-}
 
 function readUrl(request: IncomingMessage): URL | null {
   try {
@@ -44,10 +42,36 @@ function readUrl(request: IncomingMessage): URL | null {
 /** The listening server, with what ends every connection at once. */
 export type FrontDoor = Server & { closeAllConnections(): void };
 
+/** Which connection a request came by, whatever is wrapped around its socket. */
+const keyOf = ({
+  remoteAddress,
+  remotePort,
+}: {
+  remoteAddress?: string | undefined;
+  remotePort?: number | undefined;
+}) => `${remoteAddress} ${remotePort}`;
+
 /** The one listening port: measurement paths are served by the peer, everything else is handed to the console. */
-export function createFrontDoor(peer: Peer, { consolePort, tls = null }: FrontDoorOptions): FrontDoor {
+export function createFrontDoor(peer: Peer, options: FrontDoorOptions): FrontDoor {
+  const { consolePort, tls = null, hosts = [], proxies = [], doorSecret = '' } = options;
+  // Behind a proxy everybody comes by its address.
+  const perAddress = proxies.length > 0 ? Infinity : USUAL_LIMITS.perAddress;
+  const limits: StrangerLimits = { ...USUAL_LIMITS, perAddress, ...options.strangers };
+  const strangers = new Strangers(limits);
+  const entries = new Map<string, StrangerEntry>();
+  const entryOf = (request: IncomingMessage) => entries.get(keyOf(request.socket));
   // A connection of its own for each request: a kept one that the console has just closed would fail for no reason.
-  const proxy = createProxyServer({ xfwd: true, agent: new Agent({ keepAlive: false }) });
+  const proxy = createProxyServer({
+    xfwd: true,
+    agent: new Agent({ keepAlive: false }),
+    headers: { [DOOR_HEADER]: doorSecret },
+  });
+  // Whoever goes away in the middle is waited for by nobody.
+  proxy.on('proxyReq', (toConsole, request) => {
+    request.once('close', () => {
+      if (!request.complete) toConsole.destroy();
+    });
+  });
   const target = { host: '127.0.0.1', port: consolePort ?? 0, protocol: 'http:' };
 
   const consoleAway = (request: IncomingMessage, response: ServerResponse) => {
@@ -61,30 +85,70 @@ export function createFrontDoor(peer: Peer, { consolePort, tls = null }: FrontDo
     }
   };
 
+  const toConsole = (request: IncomingMessage, response: ServerResponse) => {
+    const tooLarge = () => {
+      if (response.headersSent) response.destroy();
+      else answerFault(request, response, failed('body-too-large', { limit: LARGEST_REQUEST }).fault);
+    };
+    if (Number(request.headers['content-length'] ?? 0) > LARGEST_REQUEST) return tooLarge();
+    // What names no length is counted on its way.
+    const counted = request.headers['transfer-encoding'] !== undefined;
+    const buffer = counted ? limitedBody(request, LARGEST_REQUEST, tooLarge) : undefined;
+    proxy
+      .web(request, response, { target, ...(buffer !== undefined && { buffer }) })
+      .catch(() => consoleAway(request, response));
+  };
+
   const handle = (request: IncomingMessage, response: ServerResponse) => {
+    const entry = entryOf(request);
+    entry?.asked();
+    response.once('close', () => entry?.answered());
+    watchBody(request, limits.bodyIdleMs);
+    settleForwarded(request, proxies, DOOR_HEADER);
     const url = readUrl(request);
     if (url === null) return answerFault(request, response, failed('path-unknown').fault);
-    if (peer.serves(url.pathname)) return peer.handle(url, request, response);
+    if (peer.serves(url.pathname)) {
+      if (peer.knows(url)) entry?.known();
+      return peer.handle(url, request, response);
+    }
     if (consolePort === null) return answerFault(request, response, failed('no-console').fault);
-    dropForwarded(request);
-    proxy.web(request, response, { target }).catch(() => consoleAway(request, response));
+    if (!knowsHost(request.headers.host, hosts)) return answerFault(request, response, failed('host-unknown').fault);
+    toConsole(request, response);
   };
 
   const upgrade = (request: IncomingMessage, socket: Duplex, head: Buffer) => {
     socket.on('error', () => socket.destroy());
+    const entry = entryOf(request);
+    entry?.asked();
+    settleForwarded(request, proxies, DOOR_HEADER);
     const url = readUrl(request);
-    if (url !== null && peer.serves(url.pathname)) return peer.upgrade(url, request, socket, head);
+    if (url !== null && peer.serves(url.pathname)) {
+      if (peer.knows(url)) entry?.known();
+      return peer.upgrade(url, request, socket, head);
+    }
     if (consolePort === null || url === null) return refuseUpgrade(socket, failed('no-console').fault);
-    dropForwarded(request);
+    if (!knowsHost(request.headers.host, hosts)) return refuseUpgrade(socket, failed('host-unknown').fault);
     proxy.ws(request, socket as never, { target }, head).catch(() => {
       refuseUpgrade(socket, failed('console-unreachable').fault);
     });
   };
 
-  // A measurement may stream for minutes in one request: the peer's own limits end it, not a server timeout.
+  // A measurement may stream for minutes in one request: the peer's own limits end it, not a server timeout. Heads and
+  // bodies that stand still are ended by what watches strangers.
   const http = createHttpServer({ requestTimeout: 0, keepAliveTimeout: 15_000, noDelay: true }, handle);
   http.on('upgrade', upgrade);
   const open = new Set<Socket>();
+  const enter = (socket: Socket) => {
+    open.add(socket);
+    const key = keyOf(socket);
+    const entry = strangers.enter(socket, plainAddress(socket.remoteAddress ?? ''));
+    entries.set(key, entry);
+    socket.once('close', () => {
+      open.delete(socket);
+      if (entries.get(key) === entry) entries.delete(key);
+    });
+    return entry;
+  };
   const secured =
     tls === null
       ? null
@@ -98,16 +162,24 @@ export function createFrontDoor(peer: Peer, { consolePort, tls = null }: FrontDo
   secured?.on('secureConnection', (connection) => http.emit('connection', connection));
   secured?.on('tlsClientError', (_, connection) => connection.destroy());
   const server = createServer({ noDelay: true }, (socket) => {
-    open.add(socket);
-    socket.once('close', () => open.delete(socket));
+    const first = enter(socket);
+    let entry = first;
     sortConnection(socket, {
+      idleMs: limits.bodyIdleMs,
       opened: (raw) => {
-        open.add(raw);
-        raw.once('close', () => open.delete(raw));
+        // The socket that the server made is gone without a word.
+        first.known();
+        open.delete(socket);
+        entry = enter(raw);
+        entry.asked();
       },
-      accept: (url, contentLength, raw) => peer.acceptUpload(url, contentLength, raw),
+      accept: (url, contentLength, raw) => {
+        const accepted = peer.acceptUpload(url, contentLength, raw);
+        if (!('refusal' in accepted)) entry.known();
+        return accepted;
+      },
       serve: (connection) => http.emit('connection', connection),
-      secure: secured === null ? null : (socket) => secured.emit('connection', socket),
+      secure: secured === null ? null : (connection) => secured.emit('connection', connection),
     });
   });
   return Object.assign(server, {

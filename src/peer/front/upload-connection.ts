@@ -6,6 +6,8 @@ import { takeOver } from './raw-connection';
 
 /** What an upload connection needs of the front door. */
 export interface UploadHost {
+  /** A connection that says nothing for so long between or within uploads is closed, ms. */
+  readonly idleMs: number;
   /** A connection was taken over; the socket that the server made for it is gone. */
   opened(socket: Socket): void;
   /** A place for the bytes of one request, or the whole answer that refuses it. */
@@ -18,9 +20,6 @@ export interface UploadHost {
 
 /** The first byte of a TLS connection: a handshake record (RFC 8446 §5.1). No HTTP method begins with it. */
 const TLS_HANDSHAKE = 22;
-/** A connection that says nothing for so long is closed, ms: at first, and between the bytes of uploads. */
-const FIRST_WORD_MS = 15_000;
-const IDLE_MS = 60_000;
 const CONTINUE = 'HTTP/1.1 100 Continue\r\n\r\n';
 
 /** A connection of which some bytes have been read already, as the HTTP server takes it. */
@@ -46,6 +45,11 @@ class HandedOn extends Duplex {
 
   get localPort() {
     return this.socket.localPort;
+  }
+
+  /** So that a body that stands still is noticed. */
+  get bytesRead() {
+    return this.socket.bytesRead;
   }
 
   receive(bytes: Buffer): void {
@@ -111,6 +115,8 @@ class UploadConnection {
     const all = this.#head;
     this.#head = Buffer.alloc(0);
     if (head === null) {
+      // From here on the HTTP server and what watches strangers look after it.
+      this.socket!.setTimeout(0);
       this.#handedOn = new HandedOn(this.socket!);
       this.host.serve(this.#handedOn);
       this.#handedOn.receive(all);
@@ -153,11 +159,8 @@ class UploadConnection {
 export function sortConnection(socket: Socket, host: UploadHost): void {
   const giveUp = () => socket.destroy();
   socket.once('error', giveUp);
-  socket.setTimeout(FIRST_WORD_MS, giveUp);
   socket.once('data', (first: Buffer) => {
     socket.off('error', giveUp);
-    socket.setTimeout(0);
-    socket.off('timeout', giveUp);
     socket.pause();
     if (first[0] === TLS_HANDSHAKE) {
       if (host.secure === null) return socket.destroy();
@@ -172,7 +175,7 @@ export function sortConnection(socket: Socket, host: UploadHost): void {
         connection.socket = raw;
         host.opened(raw);
         raw.on('error', () => raw.destroy());
-        raw.setTimeout(IDLE_MS, () => raw.destroy());
+        raw.setTimeout(host.idleMs, () => raw.destroy());
         raw.on('close', () => connection.closed());
         connection.take(first);
         raw.resume();

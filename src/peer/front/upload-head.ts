@@ -27,12 +27,14 @@ export function readUploadHead(bytes: Buffer): UploadHead | 'partly' | null {
   const [requestLine, ...lines] = bytes.toString('latin1', 0, end).split('\r\n');
   const target = /^POST (\S+) HTTP\/1\.1$/.exec(requestLine!)?.[1];
   if (target === undefined) return null;
-  const headers = new Map(
-    lines.map((line) => {
-      const colon = line.indexOf(':');
-      return [line.slice(0, colon).toLowerCase(), line.slice(colon + 1).trim()] as const;
-    }),
-  );
+  const fields = lines.map((line) => {
+    const colon = line.indexOf(':');
+    return [line.slice(0, colon).toLowerCase(), line.slice(colon + 1).trim()] as const;
+  });
+  const headers = new Map(fields);
+  // Two lengths, or a name that is none: whoever reads it another way would see another body (RFC 9112 §6.3).
+  if (fields.filter(([name]) => name === 'content-length').length > 1) return null;
+  if (fields.some(([name]) => !/^[!#$%&'*+.^_`|~\w-]+$/.test(name))) return null;
   const length = headers.get('content-length');
   if (length === undefined || !/^\d{1,15}$/.test(length) || headers.has('transfer-encoding')) return null;
   return {

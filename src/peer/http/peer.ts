@@ -24,6 +24,7 @@ import { readClientAddress } from '@/wire/address';
 import { showIdentity } from '@/wire/ticket';
 import { describePeer, type PeerIdentity } from './peer-info';
 import { PeerSockets } from './peer-sockets';
+import { clientAddressOf } from '../front/forwarded';
 import { interfaceBps } from '../kernel/interface-speed';
 import type { ChannelHost } from '../udp/channel-host';
 import type { StampReflector } from '../udp/stamp-reflector';
@@ -63,6 +64,11 @@ export class Peer {
 
   serves(path: string): boolean {
     return path.startsWith(PEER_PREFIX);
+  }
+
+  /** Whether a request names a session that is open. */
+  knows(url: URL): boolean {
+    return this.#sessions.find(url.searchParams.get('session')).ok;
   }
 
   handle(url: URL, request: IncomingMessage, response: ServerResponse): void {
@@ -108,7 +114,7 @@ export class Peer {
     const opened = this.#sessions.open(url.searchParams.get('ticket'));
     if (!opened.ok) return answerFault(request, response, opened.fault);
     const { id, claims, seen } = opened.value;
-    const client = readClientAddress(request.socket.remoteAddress);
+    const client = readClientAddress(clientAddressOf(request));
     Object.assign(seen, client);
     const body: SessionOpened = {
       session: id,
@@ -135,7 +141,7 @@ export class Peer {
     if (reflector === null || reflector === undefined) return answerFault(request, response, failed('udp-off').fault);
     const session = found.value;
     const authenticated = url.searchParams.get('authenticated') === '1';
-    const stamp = reflector.admit(request.socket.remoteAddress ?? '', authenticated, (bytes) => session.spend(bytes));
+    const stamp = reflector.admit(clientAddressOf(request) ?? '', authenticated, (bytes) => session.spend(bytes));
     session.attachUdp(stamp);
     const key = stamp.key === null ? null : Buffer.from(stamp.key).toString('base64url');
     answerJson(response, 201, { port: reflector.port, sessionId: stamp.sessionId, key } satisfies UdpAdmission);

@@ -113,6 +113,17 @@ export const PEER_FAULTS = {
     title: 'Method not allowed',
     sentence: 'That path does not take this method. The protocol is described in docs/protocol.md.',
   },
+  'body-too-large': {
+    status: 413,
+    title: 'Request too large',
+    sentence: 'The request is larger than {limit} bytes, more than any run needs. Send less.',
+  },
+  'host-unknown': {
+    status: 421,
+    title: 'Name not known',
+    sentence:
+      'This console is not known by the name in the address. Open it by its own address, or start it with --host NAME to let that name be used.',
+  },
   'console-unreachable': {
     status: 502,
     title: 'Console not answering',

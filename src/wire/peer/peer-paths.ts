@@ -15,3 +15,7 @@ export const PEER_PATHS = {
 /** A browser's test page and its peer may be on other hosts, so the simple-request rules of CORS are kept to. */
 export const MOST_STREAM_NUMBER = 15;
 export const DEFAULT_PORT = 4870;
+/** By it the front door shows the console that a request came through it; its value is a secret of the two. */
+export const DOOR_HEADER = 'x-bent-straw-door';
+/** A run of ten minutes takes about 1 MB; nothing honest that goes to the console is larger than this, bytes. */
+export const LARGEST_REQUEST = 4 * 1024 * 1024;

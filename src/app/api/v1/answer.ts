@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import {
   CONSOLE_FAULTS,
+  LARGEST_REQUEST,
   type ConsoleFaultCode,
   done,
   failed,
@@ -9,9 +10,6 @@ import {
   PROBLEM_MEDIA_TYPE,
   problemOf,
 } from '@/wire';
-
-/** A run of ten minutes takes about 1 MB; nothing honest is larger than this. */
-export const LARGEST_REQUEST = 4 * 1024 * 1024;
 
 export function faultAnswer(fault: Fault<ConsoleFaultCode>): Response {
   const problem = problemOf(CONSOLE_FAULTS, fault);

@@ -1,6 +1,7 @@
 import type { KeyObject } from 'node:crypto';
 import type { Store } from '@/store';
 import { TryLimit } from './access/try-limit';
+import { openUseLimits, type UseLimits } from './access/use-limit';
 import { ReachedFrom } from './reach/reached-from';
 import { Changes } from './turns/changes';
 import { LiveRuns } from './turns/live-runs';
@@ -32,6 +33,8 @@ export interface ConsoleContext {
   readonly changes: Changes;
   /** Other machines that have opened this console. */
   readonly reached: ReachedFrom;
+  /** What whoever holds a code has done lately. */
+  readonly uses: UseLimits;
   /** Links of this machine that have been opened. */
   readonly hereLinks: Set<string>;
   /** Devices that wait for their turn. */
@@ -49,7 +52,7 @@ export function openPresence(
   sinceMs?: number,
 ): Pick<
   ConsoleContext,
-  'tries' | 'standing' | 'changes' | 'reached' | 'turnDesk' | 'waiting' | 'live' | 'backupState' | 'hereLinks'
+  'tries' | 'standing' | 'changes' | 'reached' | 'turnDesk' | 'waiting' | 'live' | 'backupState' | 'hereLinks' | 'uses'
 > {
   return {
     tries: new TryLimit(),
@@ -61,6 +64,7 @@ export function openPresence(
     live: new LiveRuns(sinceMs),
     backupState: new BackupState(),
     hereLinks: new Set(),
+    uses: openUseLimits(),
   };
 }
 

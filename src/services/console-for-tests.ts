@@ -26,6 +26,7 @@ import {
 import { publicKeyText, signReceipt, type TicketClaims } from '@/wire/ticket';
 import type { Role } from './access';
 import { openPresence, type ConsoleContext } from './console-context';
+import { deviceCookieValue } from './device-cookie';
 import { handInRun } from './hand-in-run';
 import { saveLine } from './lines';
 import { saveOffice } from './offices';
@@ -166,6 +167,11 @@ export const GOOD_LINE: SimulatedLine = {
   up: { rateBps: 97e6, queueMs: 212, swing: 0.004, dips: 0 },
 };
 
+/** Whoever sends this order: by its code, and with the cookie of the device that it says it is. */
+export function visitorOf({ context }: TestConsole, { code, deviceId }: StartRun): Visitor {
+  return { ...STRANGER, code, cookie: deviceId === null ? null : deviceCookieValue(context, deviceId) };
+}
+
 /** A whole run of a device that comes by the code, from asking to the record. */
 export async function measured(
   console: TestConsole,
@@ -173,8 +179,7 @@ export async function measured(
   line: SimulatedLine = GOOD_LINE,
   facts: Partial<RunFacts> = { sameMachine: false },
 ): Promise<RunGrant> {
-  const visitor = { ...STRANGER, code: order.code };
-  const run = await startRun(console.context, visitor, order, 'http://192.0.2.20:4870');
+  const run = await startRun(console.context, visitorOf(console, order), order, 'http://192.0.2.20:4870');
   if (!run.ok) throw new Error(run.fault.code);
   const { runId, runKey } = run.value;
   const samples = simulateSamples(line, seededRandom(5));

@@ -27,6 +27,18 @@ export async function saveDevice(
   return done(device);
 }
 
+/** So long another browser may become a device that one is already, ms. */
+const OPEN_MS = 3600_000;
+
+/** The technician lets another browser become this device: the old one lost its cookie, or was replaced. */
+export async function openDevice(context: ConsoleContext, deviceId: string): Promise<Outcome<null, 'device-unknown'>> {
+  const { sites } = context.store;
+  const device = await sites.device(deviceId);
+  if (device === null) return failed('device-unknown');
+  await sites.saveDevice({ ...device, openUntilMs: context.wallMs() + OPEN_MS });
+  return done(null);
+}
+
 /**
  * Two entries turned out to be one device: the runs of the first become the second's, and the browser or agent that
  * knows itself as the first is known as the second from now on. Can be undone for a day.

@@ -16,7 +16,7 @@ export { joinAddresses, reachableOrigin } from './reachable-addresses';
 export { saveRunNotes } from './run-notes';
 export { shareRun, sharedRunPageOf, stopSharing } from './share-run-page';
 export { runPageOf, samplesDocumentOf, type RunPage } from './run-page';
-export { mergeDevices, saveDevice } from './devices';
+export { mergeDevices, openDevice, saveDevice } from './devices';
 export { putLineInUse, removeLine, saveLine } from './lines';
 export { officesRemovedLately, putBackOffice, removeDemoData, removeOffice, saveOffice } from './offices';
 export { correctPlan, judgeSomeAnew, removePlan } from './plans';

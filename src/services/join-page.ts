@@ -3,6 +3,7 @@ import type { StoredPeer } from '@/store';
 import { type ConsoleFaultCode, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from './console-context';
 import { peerFor, usualPeerId } from './peer-choice';
+import { mayBe } from './start-run';
 import { admit, type Visitor } from './visitor';
 
 /** What the device page needs to be filled in already. */
@@ -60,7 +61,10 @@ export async function joinPageOf(
     value: {
       siteName: site.name,
       code: visitor.code === null ? null : site.joinCode,
-      devices: devices.map(({ id, name, spotId, link }) => ({ id, name, link, spotName: spotName(spotId) })),
+      // Those that another browser is already are nobody else's to choose.
+      devices: devices
+        .filter((device) => mayBe(device, admission.value, context.wallMs()))
+        .map(({ id, name, spotId, link }) => ({ id, name, link, spotName: spotName(spotId) })),
       notices: await noticesOf(context, site.id, peers),
       spots: spots.map((spot) => spot.name),
       knownDeviceId,

@@ -13,19 +13,23 @@ import {
   startRun,
   STRANGER,
   TECHNICIAN,
+  visitorOf,
   type TestConsole,
 } from './console-for-tests';
 import { deviceCookieValue } from './device-cookie';
 import { handInRun, noteRunAlive } from './hand-in-run';
 import { CODE_LENGTH, CODE_LETTERS, newJoinCode, readJoinCode } from './join-code';
+import { hereToken, openHere } from './here-link';
 import { joinPageOf } from './join-page';
 import { ledgerOf } from './ledger';
 import { peerBaseUrl } from './peer-address';
 import { runPageOf, samplesDocumentOf } from './run-page';
 import { removeDevice } from './removals';
-import { saveDevice } from './devices';
+import { openDevice, saveDevice } from './devices';
 import { setUpOf } from './set-up';
+import { USE_RATES } from './access/use-limit';
 import { SILENT_AFTER_MS, sweepSilentRuns } from './sweep-silent-runs';
+import { askForRun } from './turns';
 
 const ORIGIN = 'http://192.0.2.20:4870';
 const GOOD_LINE = {
@@ -46,13 +50,13 @@ describe('the console', () => {
   afterEach(() => console.close());
 
   async function granted(order = orderFor(code)) {
-    const started = await startRun(console.context, STRANGER, order, ORIGIN);
+    const started = await startRun(console.context, visitorOf(console, order), order, ORIGIN);
     if (!started.ok) throw new Error(started.fault.code);
     return started.value;
   }
 
-  async function refused(order: Parameters<typeof startRun>[2], visitor = STRANGER as Parameters<typeof startRun>[1]) {
-    const started = await startRun(console.context, visitor, order, ORIGIN);
+  async function refused(order: Parameters<typeof startRun>[2], visitor?: Parameters<typeof startRun>[1]) {
+    const started = await startRun(console.context, visitor ?? visitorOf(console, order), order, ORIGIN);
     return started.ok ? 'granted' : started.fault.code;
   }
 
@@ -77,8 +81,23 @@ describe('the console', () => {
       expect(await joinPageOf(console.context, STRANGER)).toMatchObject({ ok: false, fault: { code: 'not-joined' } });
     });
 
-    it('lets this machine in without a code', async () => {
-      expect((await joinPageOf(console.context, { ...STRANGER, address: '127.0.0.1' })).ok).toBe(true);
+    it('lets in without a code whoever opened the link of this machine’s terminal, and nobody for an address', async () => {
+      const { context } = console;
+      const notJoined = { ok: false, fault: { code: 'not-joined' } };
+      for (const address of ['127.0.0.1', '::1', '::ffff:127.0.0.1'])
+        expect(await joinPageOf(context, { ...STRANGER, address })).toMatchObject(notJoined);
+      const token = hereToken(context.signingKey, context.wallMs());
+      const cookie = openHere(context, token)!;
+      expect((await joinPageOf(context, { ...STRANGER, here: cookie })).ok).toBe(true);
+      // Once only, not for long, and not for one who made it up.
+      expect(openHere(context, token)).toBeNull();
+      const late = hereToken(context.signingKey, context.wallMs() - 13 * 3600_000);
+      expect(openHere(context, late)).toBeNull();
+      for (const forged of ['', 'x', `${token}x`, `a${token}`, token.split('.')[0]!, `abc-${9e15}.${'A'.repeat(43)}`])
+        expect(openHere(context, forged)).toBeNull();
+      const [id] = cookie.split('.');
+      for (const here of ['', id!, `${id}.${'A'.repeat(43)}`, `x${cookie}`])
+        expect(await joinPageOf(context, { ...STRANGER, here })).toMatchObject(notJoined);
     });
 
     it('knows a device again by its cookie, and no other by a forged one', async () => {
@@ -129,6 +148,68 @@ describe('the console', () => {
         status: 'unfinished',
         reason: 'device-vanished',
       });
+    });
+
+    it('lets nobody become a device that a browser is already, unless the technician opens it for an hour', async () => {
+      const { deviceId } = await granted();
+      console.advanceMs(SILENT_AFTER_MS + 1);
+      const order = orderFor(code, { deviceId, deviceName: null });
+      const other = { ...STRANGER, code };
+      const page = await joinPageOf(console.context, other);
+      expect(page).toMatchObject({ ok: true, value: { devices: [] } });
+      expect(await refused(order, other)).toBe('device-taken');
+      // Nor by the name, which says nothing about who holds it.
+      expect(await refused(orderFor(code), other)).toBe('name-taken');
+      await openDevice(console.context, deviceId);
+      console.advanceMs(3600_000 + 1);
+      expect(await refused(order, other)).toBe('device-taken');
+      await openDevice(console.context, deviceId);
+      expect(await refused(order, other)).toBe('granted');
+      // Whoever came first has it now: the door is closed behind him.
+      console.advanceMs(SILENT_AFTER_MS + 1);
+      expect(await refused(order, other)).toBe('device-taken');
+      expect(await refused(order)).toBe('granted');
+    });
+
+    it('lets anybody with the code become a device that the technician only wrote down', async () => {
+      const { context } = console;
+      const [site] = await context.store.sites.all();
+      const saved = await saveDevice(context, site!.id, null, deviceForm({ name: 'Scan room workstation' }));
+      if (!saved.ok) throw new Error(saved.fault.code);
+      const order = orderFor(code, { deviceId: saved.value.id, deviceName: null });
+      expect(await refused(order, { ...STRANGER, code })).toBe('granted');
+    });
+
+    it('lets an address set up so many devices and no more, says when the next may be, and keeps the others free', async () => {
+      const { most, overMs } = USE_RATES.devicesOfAddress;
+      const join = (index: number, address: string = STRANGER.address) =>
+        askForRun(
+          console.context,
+          { ...STRANGER, code, address },
+          orderFor(code, { deviceName: `Tablet ${index}` }),
+          ORIGIN,
+        );
+      for (let index = 0; index < most; index += 1) expect((await join(index)).ok).toBe(true);
+      const refusal = await join(most);
+      expect(refusal).toMatchObject({ ok: false, fault: { code: 'too-many-devices' } });
+      expect((await join(most, '198.51.100.77')).ok).toBe(true);
+      console.advanceMs(overMs);
+      expect((await join(most + 1)).ok).toBe(true);
+    });
+
+    it('lets a device begin so many runs and no more', async () => {
+      const { most, overMs } = USE_RATES.runsOfDevice;
+      const first = await granted();
+      const order = orderFor(code, { deviceId: first.deviceId, deviceName: null });
+      let running = first;
+      for (let runs = 1; runs < most; runs += 1) {
+        await handInRun(console.context, running.runId, running.runKey, finished(samples()));
+        running = await granted(order);
+      }
+      await handInRun(console.context, running.runId, running.runKey, finished(samples()));
+      expect(await refused(order)).toBe('too-many-runs');
+      console.advanceMs(overMs);
+      expect(await refused(order)).toBe('granted');
     });
   });
 
@@ -345,8 +426,12 @@ describe('an empty console', () => {
     const console = await openTestConsole();
     expect(await boardOf(console.context)).toMatchObject({ ok: false, fault: { code: 'site-missing' } });
     expect(await ledgerOf(console.context, {})).toMatchObject({ ok: false, fault: { code: 'site-missing' } });
-    const here = await joinPageOf(console.context, { ...STRANGER, address: '::1' });
-    expect(here).toMatchObject({ ok: false, fault: { code: 'site-missing' } });
+    const { context } = console;
+    const here = openHere(context, hereToken(context.signingKey, context.wallMs()));
+    expect(await joinPageOf(context, { ...STRANGER, here })).toMatchObject({
+      ok: false,
+      fault: { code: 'site-missing' },
+    });
     await console.close();
   });
 });

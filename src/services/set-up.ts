@@ -23,6 +23,9 @@ export interface SetUpDevice {
   readonly kind: DeviceKind | null;
   readonly notes: string;
   readonly link: Link;
+  /** Whether a browser or agent is this device; another one may become it until then, null: no other may. */
+  readonly taken: boolean;
+  readonly openUntilMs: number | null;
 }
 
 /** All that the set-up page shows and edits of one office. */
@@ -76,8 +79,9 @@ export async function setUpOf(context: ConsoleContext, siteId?: string): Promise
     switches,
     removed,
     spots,
-    devices: devices.map(({ id, name, spotId, kind, notes, link }) => ({
-      ...{ id, name, kind, notes, link },
+    devices: devices.map(({ id, name, spotId, kind, notes, link, cookieAtMs, openUntilMs }) => ({
+      ...{ id, name, kind, notes, link, taken: cookieAtMs !== null },
+      openUntilMs: (openUntilMs ?? 0) > context.wallMs() ? openUntilMs : null,
       spotName: spotName(spotId),
     })),
     peers,

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import {
   ceilingOfLink,
   linkKindOf,
@@ -26,23 +27,50 @@ const TICKET_LIFE_MS = 60_000;
 
 type Result<Value> = Promise<Outcome<Value, ConsoleFaultCode>>;
 
+/** Whether whoever asks may be this device: nobody is it yet, he is it himself, or the technician let another one be. */
+export function mayBe(device: Device, { knownDeviceId, here }: Admission, nowMs: number): boolean {
+  if (device.cookieAtMs === null || device.id === knownDeviceId || here) return true;
+  // The demo's own devices may be played by anybody.
+  return device.simulated || (device.openUntilMs ?? 0) > nowMs;
+}
+
 /** The device that the answers describe: an existing one, brought up to date, or a new one. */
-async function deviceOf(context: ConsoleContext, { site, bound }: Admission, order: StartRun): Result<Device> {
+async function deviceOf(
+  context: ConsoleContext,
+  admission: Admission,
+  address: string | null,
+  order: StartRun,
+): Result<Device> {
+  const { site, bound } = admission;
   const { sites } = context.store;
+  const nowMs = context.wallMs();
   const devices = await sites.devicesOf(site.id);
   // By whatever id it was known before.
   const knownId = order.deviceId === null ? null : ((await sites.device(order.deviceId))?.id ?? null);
   const existing = devices.find((device) => device.id === knownId);
   if (order.deviceId !== null && existing === undefined) return failed('device-unknown');
   if (bound !== null && existing?.id !== bound) return failed('device-not-yours');
+  if (existing !== undefined && !mayBe(existing, admission, nowMs))
+    return failed('device-taken', { device: existing.name });
   const name = order.deviceName ?? existing?.name;
   if (name === undefined) return failed('request-malformed', { complaint: 'deviceName: give it a name' });
   const namesake = devices.find((device) => device.name.toLocaleLowerCase() === name.toLocaleLowerCase());
   if (namesake !== undefined && namesake.id !== existing?.id) return failed('name-taken', { what: 'device', name });
+  if (existing === undefined) {
+    const { devicesOfAddress, devicesOfOffice } = context.uses;
+    const seconds = devicesOfAddress.use(address ?? 'unknown', nowMs) ?? devicesOfOffice.use(site.id, nowMs);
+    if (seconds !== null) return failed('too-many-devices', { seconds });
+  }
   const spotId = await spotNamed(context, site.id, order.spotName);
   const fresh = { ...NEW_DEVICE, id: context.newId(), siteId: site.id, kind: order.deviceKind };
-  const device: Device = { ...(existing ?? fresh), spotId, name, link: order.link };
-  await sites.saveDevice(device);
+  const device: Device = {
+    ...(existing ?? fresh),
+    ...{ spotId, name, link: order.link },
+    // The answer gives a cookie: from now on this browser is the device.
+    cookieAtMs: existing?.id === admission.knownDeviceId ? (existing.cookieAtMs ?? nowMs) : nowMs,
+    openUntilMs: null,
+  };
+  if (!isDeepStrictEqual(device, existing)) await sites.saveDevice(device);
   return done(device);
 }
 
@@ -102,10 +130,15 @@ export async function prepareRun(
   if (peer === null || baseUrl === null) return failed('peer-missing', { reach: order.reach });
   if (peer.otherKey !== null) return failed('peer-key-changed', { peer: peer.name });
   if (origin.startsWith('https:') && baseUrl.startsWith('http:')) return failed('peer-plain', { peer: peer.name });
-  const found = await deviceOf(context, admission.value, order);
+  const found = await deviceOf(context, admission.value, visitor.address, order);
   if (!found.ok) return found;
   const device = found.value;
   const nowMs = context.wallMs();
+  if (order.turnId === null) {
+    const { runsOfDevice, runsOfAddress } = context.uses;
+    const seconds = runsOfDevice.use(device.id, nowMs) ?? runsOfAddress.use(visitor.address ?? 'unknown', nowMs);
+    if (seconds !== null) return failed('too-many-runs', { seconds });
+  }
   const busy = (await runs.running()).find((run) => run.deviceId === device.id);
   if (busy !== undefined && !isOver(context, busy, nowMs)) return failed('device-busy', { device: device.name });
   if (busy !== undefined) await sweepSilentRuns(context);

@@ -22,6 +22,8 @@ export interface Admission {
   readonly knownDeviceId: string | null;
   /** The one device that this visitor may run as; null where a code or the link of this machine lets it be any. */
   readonly bound: string | null;
+  /** Whether it is proven that whoever asks reads the terminal of this machine. */
+  readonly here: boolean;
 }
 
 /** A code opens its office; without one, a cookie does: that of a device, or of the link that this machine's terminal shows. */
@@ -35,7 +37,7 @@ export async function admit(
     context.reached.note(visitor.address, context.wallMs());
   const here = isHere(context, visitor.here ?? null);
   const admitted = (site: Site, bound: string | null = null) =>
-    done({ site, bound, knownDeviceId: known?.siteId === site.id ? known.id : null });
+    done({ site, bound, here, knownDeviceId: known?.siteId === site.id ? known.id : null });
 
   if (visitor.code !== null) {
     const code = readJoinCode(visitor.code);

@@ -18,8 +18,8 @@ export interface Refusal {
 /** Posts JSON to the console; page and agent each have their own way. */
 export type Post = (path: string, body: unknown) => Promise<Response>;
 
-/** Refusals that pass by themselves: too many at once, or a body that was cut short. */
-const PASSING = new Set([408, 425, 429]);
+/** Refusals that pass by themselves: a request that came too early or was cut short on its way. */
+const PASSING = new Set([408, 425]);
 
 /**
  * Sorts what came of a request. A server error, a passing refusal and silence are all "away": the front door answers 502

@@ -2,13 +2,13 @@ import type { IncomingMessage } from 'node:http';
 import { plainAddress } from '@/wire/address';
 
 /** What a stranger may not claim about himself; the door fills them in anew. */
-const FORWARDED_HEADERS: readonly string[] = [
+const FORWARDED_HEADERS: ReadonlySet<string> = new Set([
   'x-forwarded-for',
   'x-forwarded-host',
   'x-forwarded-proto',
   'x-forwarded-port',
   'forwarded',
-];
+]);
 
 function lastOf(header: string | string[] | undefined): string | null {
   const text = Array.isArray(header) ? header.at(-1) : header;
@@ -21,12 +21,13 @@ function lastOf(header: string | string[] | undefined): string | null {
  * headers are taken away.
  */
 export function settleForwarded(request: IncomingMessage, proxies: readonly string[], doorHeader: string): void {
-  delete request.headers[doorHeader];
-  if (!proxies.includes(plainAddress(request.socket.remoteAddress ?? ''))) {
-    for (const name of FORWARDED_HEADERS) delete request.headers[name];
-    return;
-  }
-  delete request.headers['forwarded'];
+  const trusted = proxies.includes(plainAddress(request.socket.remoteAddress ?? ''));
+  request.headers = Object.fromEntries(
+    Object.entries(request.headers).filter(
+      ([name]) => name !== doorHeader && name !== 'forwarded' && (trusted || !FORWARDED_HEADERS.has(name)),
+    ),
+  );
+  if (!trusted) return;
   const client = lastOf(request.headers['x-forwarded-for']);
   if (client === null) delete request.headers['x-forwarded-for'];
   else request.headers['x-forwarded-for'] = client;

@@ -25,6 +25,7 @@ import { showIdentity } from '@/wire/ticket';
 import { describePeer, type PeerIdentity } from './peer-info';
 import { PeerSockets } from './peer-sockets';
 import { clientAddressOf } from '../front/forwarded';
+import { withOwnCandidates } from '../udp/own-candidates';
 import { interfaceBps } from '../kernel/interface-speed';
 import type { ChannelHost } from '../udp/channel-host';
 import type { StampReflector } from '../udp/stamp-reflector';
@@ -42,6 +43,10 @@ const METHODS: Readonly<Record<string, 'GET' | 'POST'>> = {
 
 /** An offer of one data channel has about 700 bytes. */
 const LONGEST_OFFER = 16_384;
+/** A browser offers once a run, and once more where the first came to nothing. */
+const MOST_OFFERS = 3;
+/** What an offer is charged with: the handshakes that follow it. */
+const OFFER_BYTES = 32 * 1024;
 
 export interface PeerOptions extends SessionRegistryOptions, PeerIdentity {
   /** Proves that this is the same peer as before; null for one that proves nothing. */
@@ -154,10 +159,14 @@ export class Peer {
     if (!found.ok) return answerFault(request, response, found.fault);
     const { channels } = this.options;
     if (!channels?.hasRoom) return refuse('channel-off');
-    const offer = await readShortBody(request, LONGEST_OFFER);
-    if (offer === null) return refuse('offer-malformed');
     const session = found.value;
-    const opened = await channels.open(offer, (bytes) => session.spend(bytes)).catch(() => null);
+    session.seen.offers += 1;
+    if (session.seen.offers > MOST_OFFERS)
+      return answerFault(request, response, failed('limit-offers', { limit: MOST_OFFERS }).fault);
+    const offer = await readShortBody(request, LONGEST_OFFER);
+    if (offer === null || !session.spend(OFFER_BYTES)) return refuse('offer-malformed');
+    const own = withOwnCandidates(offer, clientAddressOf(request) ?? '');
+    const opened = await channels.open(own, (bytes) => session.spend(bytes)).catch(() => null);
     if (opened === null) return refuse('offer-malformed');
     if (session.ended) return opened.count.close();
     session.attachUdp(opened.count);

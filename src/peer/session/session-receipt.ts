@@ -57,8 +57,10 @@ export interface SessionSightings {
   ipVersion: 4 | 6;
   minRttMs: number | null;
   otherSessions: number;
+  /** Data channels that were offered; not part of the receipt. */
+  offers: number;
 }
 
 export const NOTHING_SEEN: Readonly<SessionSightings> = {
-  ...{ echoes: 0, sameMachine: false, ipVersion: 4, minRttMs: null, otherSessions: 0 },
+  ...{ echoes: 0, sameMachine: false, ipVersion: 4, minRttMs: null, otherSessions: 0, offers: 0 },
 };

@@ -148,8 +148,13 @@ export class Session {
 
   /** What this session moved and saw, as the peer signs for it. */
   receipt(): Receipt {
+    const { echoes, sameMachine, ipVersion, minRttMs, otherSessions } = this.seen;
     return {
-      ...this.seen,
+      echoes,
+      sameMachine,
+      ipVersion,
+      minRttMs,
+      otherSessions,
       session: this.id,
       runId: this.claims.runId,
       ticketId: this.claims.id,

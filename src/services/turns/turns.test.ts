@@ -7,6 +7,7 @@ import {
   openTestConsole,
   orderFor,
   STRANGER,
+  visitorOf,
   type TestConsole,
 } from '../console-for-tests';
 import { deviceCookieValue } from '../device-cookie';
@@ -37,7 +38,8 @@ describe('turns at the console', () => {
   afterEach(() => console.close());
 
   const ask = async (order: Partial<StartRun>) => {
-    const answer = await askForRun(console.context, { ...STRANGER, code }, orderFor(code, order), ORIGIN);
+    const full = orderFor(code, order);
+    const answer = await askForRun(console.context, visitorOf(console, full), full, ORIGIN);
     if (!answer.ok) throw new Error(answer.fault.code);
     return answer.value;
   };
@@ -143,7 +145,8 @@ describe('turns at the console', () => {
     });
     const own = { deviceId: second.deviceId, deviceName: null, turnId: second.turnId };
     await end(await granted(own));
-    expect(await askForRun(console.context, { ...STRANGER, code }, orderFor(code, own), ORIGIN)).toMatchObject({
+    const twice = orderFor(code, own);
+    expect(await askForRun(console.context, visitorOf(console, twice), twice, ORIGIN)).toMatchObject({
       fault: { code: 'turn-over' },
     });
   });

@@ -135,6 +135,23 @@ export const CONSOLE_FAULTS = {
     title: 'Turn key wrong',
     sentence: 'The key does not belong to this turn. Only the device that waits for a turn can give it back.',
   },
+  'device-taken': {
+    status: 409,
+    title: 'Another browser is this device',
+    sentence:
+      'Another browser is {device} already. Give this one another name, or have the technician let it take the place: in the set-up, at the device.',
+  },
+  'too-many-devices': {
+    status: 429,
+    title: 'Too many new devices',
+    sentence:
+      'Too many new devices were entered in a short time. Try again in {seconds} s, or choose one that is there.',
+  },
+  'too-many-runs': {
+    status: 429,
+    title: 'Too many runs',
+    sentence: 'This device has asked for many runs in a short time. Try again in {seconds} s.',
+  },
   'plan-unknown': {
     status: 404,
     title: 'No such plan',

@@ -24,6 +24,7 @@ export const OPERATIONS: readonly Operation[] = [
     answers: { 201: runAnswerSchema, 202: runAnswerSchema },
     faults: [
       ...(['code-unknown', 'code-ended', 'too-many-tries', 'not-joined', 'device-unknown', 'device-busy'] as const),
+      ...(['device-taken', 'too-many-devices', 'too-many-runs'] as const),
       ...(['device-not-yours', 'name-taken', 'peer-missing', 'peer-plain', 'turn-over', 'request-malformed'] as const),
     ],
   },

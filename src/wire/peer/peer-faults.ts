@@ -103,6 +103,11 @@ export const PEER_FAULTS = {
     title: 'Offer malformed',
     sentence: 'The offer of the data channel cannot be read. Start the run again in a current browser.',
   },
+  'limit-offers': {
+    status: 429,
+    title: 'Too many offers',
+    sentence: 'A session may offer {limit} data channels. Start the run again.',
+  },
   'path-unknown': {
     status: 404,
     title: 'Nothing here',

@@ -1,5 +1,5 @@
 import { fork, type ChildProcess } from 'node:child_process';
-import { join } from 'node:path';
+import { resolve as pathOf } from 'node:path';
 import type { ChildMessage } from './child-link';
 import { ProgramFault } from './program-faults';
 
@@ -46,7 +46,7 @@ export class Part {
     return new Promise((resolve, reject) => {
       let ready = false;
       const startedMs = performance.now();
-      const child = fork(join(import.meta.dirname, this.file), this.args, {
+      const child = fork(pathOf(import.meta.dirname, this.file), this.args, {
         env: { ...process.env, ...this.secrets, NODE_ENV: 'production' },
       });
       this.#child = child;

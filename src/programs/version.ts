@@ -1,8 +1,13 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync, readFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 
-/** The folder of the program: programs are bundled into dist/, one level below it. */
-export const PROGRAM_FOLDER = join(import.meta.dirname, '..');
+/** The nearest folder above that has a package.json. */
+function folderOfPackage(folder: string): string {
+  return existsSync(join(folder, 'package.json')) ? folder : folderOfPackage(dirname(folder));
+}
+
+/** The folder of the program: it is the same whether programs run bundled, from dist/, or from their source. */
+export const PROGRAM_FOLDER = folderOfPackage(import.meta.dirname);
 
 /** The program's version, from package.json. */
 export function programVersion(): string {

@@ -1,6 +1,6 @@
-import { QueryTypes, Sequelize } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import { inspect } from './inspect';
-import { sqliteWithSettings } from './sqlite-dialect';
+import { openRaw } from './raw-sqlite';
 
 /** What a look into a database file found. */
 export interface StoreCheck {
@@ -10,10 +10,6 @@ export interface StoreCheck {
   readonly samplesWithoutRun: number;
   readonly runsWithoutSamples: number;
   readonly runs: number;
-}
-
-function openRaw(file: string): Sequelize {
-  return new Sequelize({ dialect: 'sqlite', dialectModule: sqliteWithSettings, storage: file, logging: false });
 }
 
 async function count(sequelize: Sequelize, sql: string): Promise<number> {
@@ -55,6 +51,7 @@ export async function checkStore(file: string): Promise<StoreCheck> {
 export async function copyStore(from: string, to: string): Promise<StoreCheck> {
   const sequelize = openRaw(from);
   try {
+    await inspect(sequelize);
     await sequelize.query('VACUUM INTO :to', { replacements: { to } });
   } finally {
     await sequelize.close();

@@ -5,6 +5,7 @@ import { defineTables, type Tables } from './models/tables';
 import { AccessQueries } from './queries/access-queries';
 import { RemovalQueries } from './queries/removal-queries';
 import { RunQueries } from './queries/run-queries';
+import { openRaw } from './raw-sqlite';
 import { SiteQueries } from './queries/site-queries';
 import { TurnQueries } from './queries/turn-queries';
 import { sqliteWithSettings } from './sqlite-dialect';
@@ -24,6 +25,8 @@ export interface Store {
  * program or of a newer version is left as it is: throws StoreFault.
  */
 export async function openStore(file: string): Promise<Store> {
+  const raw = openRaw(file);
+  await inspect(raw).finally(() => raw.close());
   const sequelize = new Sequelize({
     dialect: 'sqlite',
     dialectModule: sqliteWithSettings,
@@ -31,7 +34,6 @@ export async function openStore(file: string): Promise<Store> {
     logging: false,
   });
   try {
-    await inspect(sequelize);
     await migrate(sequelize, file);
     await mark(sequelize);
   } catch (error) {

@@ -10,10 +10,13 @@ import { Section } from './section';
 import { ActionForm, ChoiceField, NoteField, TextField } from '../form/action-form';
 import { LinkFields } from './link-fields';
 import { MergeDevice } from './merge-device';
+import { OpenDevice } from './open-device';
 
 export interface DeviceActions extends EditActions {
   /** The first is the second: its runs become that one's. */
   readonly merge: (fromId: string, intoId: string) => Promise<void>;
+  /** For an hour another browser may become this device. */
+  readonly open: (deviceId: string) => Promise<void>;
 }
 
 interface DevicesSectionProps extends Pick<SetUp, 'devices'> {
@@ -54,6 +57,7 @@ function DeviceForm({ siteId, device, others, actions }: DeviceFormProps) {
               action="Remove it"
               onConfirm={() => void actions.remove(device.id)}
             />
+            {device.taken && <OpenDevice device={device} open={actions.open} />}
             {others.length > 0 && <MergeDevice device={device} others={others} merge={actions.merge} />}
           </>
         )

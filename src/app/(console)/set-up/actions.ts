@@ -8,6 +8,7 @@ import {
   correctPlan,
   makeApiToken,
   mergeDevices,
+  openDevice,
   pinPeer,
   putLineInUse,
   removeDevice,
@@ -110,6 +111,10 @@ export async function removeDeviceAction(deviceId: string): Promise<void> {
 
 export async function mergeDevicesAction(fromId: string, intoId: string): Promise<void> {
   await byTechnician(() => mergeDevices(theConsole(), fromId, intoId));
+}
+
+export async function openDeviceAction(deviceId: string): Promise<void> {
+  await byTechnician(() => openDevice(theConsole(), deviceId));
 }
 
 export async function pinPeerAction(peerId: string): Promise<void> {

@@ -20,6 +20,7 @@ import {
   backUpNowAction,
   makeTokenAction,
   mergeDevicesAction,
+  openDeviceAction,
   pinPeerAction,
   putLineInUseAction,
   removeDeviceAction,
@@ -86,7 +87,12 @@ export default async function SetUpPage() {
         }}
       />
       <DevicesSection
-        actions={{ save: saveDeviceAction, remove: removeDeviceAction, merge: mergeDevicesAction }}
+        actions={{
+          save: saveDeviceAction,
+          remove: removeDeviceAction,
+          merge: mergeDevicesAction,
+          open: openDeviceAction,
+        }}
         siteId={site.id}
         devices={setUp.devices}
         spots={setUp.spots.map((spot) => spot.name)}

@@ -77,7 +77,7 @@ test('a device sees its own result and nothing else', async ({ browser, page }) 
   await signIn(page, program);
   const device = await browser.newContext();
   const screen = await device.newPage();
-  await screen.goto(`${program.origin}/j?profile=quick`);
+  await screen.goto(`${program.origin}/j/${program.code}?profile=quick`);
   await answer(screen, { name: 'Curious laptop' });
   await measure(screen);
   await resultShown(screen);
@@ -222,6 +222,8 @@ test('https works on the same port, with the certificate whose fingerprint the p
   await signIn(page, secured);
   const cookies = await context.cookies();
   expect(cookies.find(({ name }) => name === 'bent-straw-sign-in')).toMatchObject({ secure: true, httpOnly: true });
+  // The code was changed above, and guessed at: the link of this machine's terminal needs none.
+  await page.goto(secured.origin + /\/here\/\S+/.exec(program.output())![0]);
   await page.goto(`${secured.origin}/j?profile=quick`);
   await answer(page, { name: 'Careful laptop' });
   await measure(page);

@@ -28,7 +28,7 @@ test('an unknown code is refused in words and can be typed again', async ({ page
 });
 
 test('a device without a name is asked for one', async ({ page }) => {
-  await page.goto(`${program.origin}/j`);
+  await page.goto(`${program.origin}/j/${program.code}`);
   // One is proposed; whoever does not want it has to give another.
   await expect(page.getByLabel('Its name')).toHaveValue('Linux computer');
   await page.getByLabel('Its name').fill('');
@@ -37,7 +37,7 @@ test('a device without a name is asked for one', async ({ page }) => {
 });
 
 test('a run can be cancelled, is kept as unfinished, and the device can run again', async ({ page }) => {
-  await page.goto(`${program.origin}/j`);
+  await page.goto(`${program.origin}/j/${program.code}`);
   await answer(page, { name: 'Cancelled laptop' });
   await measure(page);
   await inPhase(page, /Downloading/);
@@ -49,7 +49,7 @@ test('a run can be cancelled, is kept as unfinished, and the device can run agai
 
 test('a closed tab leaves an unfinished run that says so', async ({ page, context }) => {
   const tab = await context.newPage();
-  await tab.goto(`${program.origin}/j`);
+  await tab.goto(`${program.origin}/j/${program.code}`);
   await answer(tab, { name: 'Closed tablet' });
   await measure(tab);
   await inPhase(tab, /Downloading/);
@@ -59,11 +59,11 @@ test('a closed tab leaves an unfinished run that says so', async ({ page, contex
 
 test('a second tab of a device that measures is told to wait', async ({ context }) => {
   const [first, second] = [await context.newPage(), await context.newPage()];
-  await first.goto(`${program.origin}/j?profile=quick`);
+  await first.goto(`${program.origin}/j/${program.code}?profile=quick`);
   await answer(first, { name: 'Twice opened' });
   await measure(first);
   await inPhase(first, /Downloading/);
-  await second.goto(`${program.origin}/j?profile=quick`);
+  await second.goto(`${program.origin}/j/${program.code}?profile=quick`);
   await answer(second, { name: 'Twice opened' });
   await measure(second);
   await expect(second.getByText('Twice opened is measuring already, in another tab or window.')).toBeVisible();
@@ -71,7 +71,7 @@ test('a second tab of a device that measures is told to wait', async ({ context 
 });
 
 test('a peer that stops in the middle ends the run with the reason, and the next run works', async ({ page }) => {
-  await page.goto(`${program.origin}/j?profile=quick`);
+  await page.goto(`${program.origin}/j/${program.code}?profile=quick`);
   await answer(page, { name: 'Peerless laptop' });
   await measure(page);
   await inPhase(page, /Downloading/);
@@ -80,7 +80,7 @@ test('a peer that stops in the middle ends the run with the reason, and the next
   await expect(page.getByRole('heading', { name: 'The connection to the peer broke during the run.' })).toBeVisible();
   await expect(await newestRow(page, 'Peerless laptop')).toContainText('unfinished');
   await expect.poll(() => program.output()).toContain('The outside peer is back.');
-  await page.goto(`${program.origin}/j?profile=quick`);
+  await page.goto(`${program.origin}/j/${program.code}?profile=quick`);
   await measure(page);
   await resultShown(page);
 });
@@ -88,7 +88,7 @@ test('a peer that stops in the middle ends the run with the reason, and the next
 test('a console that stops in the middle costs nothing: the device keeps the result and hands it in', async ({
   page,
 }) => {
-  await page.goto(`${program.origin}/j?profile=quick`);
+  await page.goto(`${program.origin}/j/${program.code}?profile=quick`);
   await answer(page, { name: 'Patient laptop' });
   await measure(page);
   await inPhase(page, /Uploading/);
@@ -109,7 +109,7 @@ test('a peer that cannot be reached is said to be, and set right in the set-up',
   await form.getByLabel('address').fill(':4989');
   await form.getByRole('button', { name: 'Save the peer' }).click();
   await expect(page.getByText('Nothing answers at http://127.0.0.1:4989.')).toBeVisible();
-  await page.goto(`${program.origin}/j`);
+  await page.goto(`${program.origin}/j/${program.code}`);
   await answer(page, { name: 'Lost laptop' });
   await measure(page);
   await expect(page.getByRole('heading', { name: 'The peer could not be reached.' })).toBeVisible({ timeout: 20_000 });

@@ -81,7 +81,7 @@ test('a run of a page measures loss too where the peer opens data channels', asy
     more: ['--channel-ports', '4920-4930', '--office', 'Counting house'],
   });
   try {
-    await page.goto(`${own.origin}/j?profile=delay`);
+    await page.goto(`${own.origin}/j/${own.code}?profile=delay`);
     await answer(page, { name: 'Counting laptop' });
     await measure(page);
     await resultShown(page);

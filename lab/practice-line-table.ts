@@ -23,7 +23,7 @@ interface SamplesDocument {
 }
 
 async function oneRun(page: Page, program: Program, name: string, local: boolean): Promise<RunReport> {
-  await page.goto(`${program.origin}/j`);
+  await page.goto(`${program.origin}/j/${program.code}`);
   await answer(page, { name, link: 'by cable', reach: local ? 'inside the office only' : 'out to the internet' });
   const [handedIn] = await Promise.all([
     page.waitForResponse((response) => response.url().includes('/hand-in'), { timeout: 60_000 }),

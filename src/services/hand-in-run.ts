@@ -27,6 +27,7 @@ import {
   type Outcome,
 } from '@/wire';
 import type { ConsoleContext } from './console-context';
+import { noteLook } from './long-look';
 import { provesIt } from './proofs';
 import { takeReceipt } from './take-receipt';
 
@@ -198,6 +199,8 @@ export async function handInRun(
       const receipt = handIn.outcome === 'finished' ? await takeReceipt(context, run, handIn.facts.receipt) : null;
       const ending = endingOf({ ...run, practice }, handIn, receipt, context.wallMs());
       await runs.end(runId, { ...ending, practice }, samples);
+      if (ending.status === 'finished' && ending.report && samples !== null)
+        await noteLook(context, { ...run, practice }, ending.report, samples);
       context.live.forget(runId);
       context.changes.tell();
     } catch (error) {

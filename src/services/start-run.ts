@@ -16,6 +16,7 @@ import { signTicket } from '@/wire/ticket';
 import type { ConsoleContext } from './console-context';
 import { peerBaseUrl } from './peer-address';
 import { crossingOf, type Crossing } from './line-choice';
+import { leastDirectionMs } from './long-look';
 import { peerFor, usualPeerId } from './peer-choice';
 import { proofOf } from './proofs';
 import { spotNamed } from './spot-named';
@@ -172,12 +173,14 @@ export async function grantRun(
     told: order.told,
     together,
   };
+  const continued = await continuedSet(context, conditions, nowMs);
+  const alone = together === null && !peer.practice && !device.simulated;
   await runs.insert({
     ...STARTED_RUN,
     ...conditions,
     id: runId,
     ticketId,
-    setId: (await continuedSet(context, conditions, nowMs)) ?? runId,
+    setId: continued ?? runId,
     askedBy,
     noticed: order.noticed,
     deviceName: device.name,
@@ -212,7 +215,7 @@ export async function grantRun(
     peer: { name: peer.name, baseUrl },
     profile: order.profile,
     pacedBps: order.pacedMbps === null ? null : order.pacedMbps * 1e6,
-    leastDirectionMs: 0,
+    leastDirectionMs: leastDirectionMs({ ...conditions, alone, again: continued !== null }, line, nowMs),
     deviceId: device.id,
     deviceName: device.name,
     yardstick: { downBps: yardstick('down'), upBps: yardstick('up') },

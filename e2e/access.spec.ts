@@ -230,5 +230,11 @@ test('https works on the same port, with the certificate whose fingerprint the p
   await resultShown(page);
   await expect(page.getByText('Standing by: the technician can start the next run')).toBeVisible();
   await expect(page.getByText('The screen may go dark')).toHaveCount(0);
+  // It opens once: whoever reads it over a shoulder is asked for the code.
+  const other = await browser.newContext({ ignoreHTTPSErrors: true });
+  const stranger = await other.newPage();
+  await stranger.goto(secured.origin + /\/here\/\S+/.exec(program.output())![0]);
+  await expect(stranger.getByLabel(/code/i)).toBeVisible();
+  await other.close();
   await context.close();
 });

@@ -100,6 +100,27 @@ test('agent measures once, and recompute says what it did to what that left', as
   expect(all.said).toMatch(/0 would change, \d{2,} the same/);
 });
 
+test('backup copies what runs, check looks at it, and restore puts it back when nothing runs', async () => {
+  const data = newDataFolder();
+  const program = await startProgram({ mode: 'start', port: 4978, data, more: ['--office', 'Larkspur Bindery'] });
+  const to = join(newDataFolder(), 'copy');
+  const copy = await command('backup', [to, '--data', data]);
+  expect(copy.said).toContain(`and looked at the copy: it is whole.`);
+  expect(copy.exit).toBe(0);
+  const taken = await command('restore', [to, '--data', data]);
+  expect(taken.said).toMatch(/is in use by process \d+.*\[data-in-use\]/);
+  await program.interrupt();
+  const restored = await command('restore', [to, '--data', data]);
+  expect(restored.exit).toBe(0);
+  expect(restored.said).toMatch(/before-restore-/);
+  const looked = await command('check', ['--data', data]);
+  expect(looked.said).toContain('Whole, and nothing hangs loose');
+  expect(looked.exit).toBe(0);
+  const again = await startProgram({ mode: 'start', port: 4978, data });
+  expect(again.code).toBe(program.code);
+  await again.interrupt();
+});
+
 test('bench holds the peer against a web server, and leaves nothing behind, also when it is interrupted', async () => {
   test.setTimeout(180_000);
   const short = await command('bench', ['1', '1']);
@@ -141,6 +162,17 @@ test('lab measures one line against the kernel, and prove-statistics simulates',
   const proof = await command('prove-statistics', [], { env: { PROVE_DRAWS: '100' } });
   expect(proof.said).toMatch(/Seed \d+/);
   expect(proof.said).toMatch(/10 and 10/);
+});
+
+test('prove-reliability kills, sends what is hostile, holds strangers, and says what held', async () => {
+  test.setTimeout(240_000);
+  const { said } = await command('prove-reliability', ['2', '120', '60', '1']);
+  expect(said).toContain('held: results lost: 0');
+  expect(said).toContain('held: half-written: 0');
+  expect(said).toContain('held: no part crashed');
+  expect(said).toContain('held: no stack was shown');
+  expect(said).toMatch(/60 of 60 strangers held a connection/);
+  expect(said).toMatch(/\| amid strangers \| [\d.]+ \| [\d.]+ \|/);
 });
 
 test('an interrupted launcher ends what it started', async () => {

@@ -57,6 +57,24 @@ test('a closed tab leaves an unfinished run that says so', async ({ page, contex
   await expect(await newestRow(page, 'Closed tablet')).toContainText('The page was closed while it measured.');
 });
 
+test('going back in the middle ends the run at once, and nobody waits for it', async ({ page, context }) => {
+  const leaving = await context.newPage();
+  await leaving.goto(`${program.origin}/trust`);
+  await leaving.goto(`${program.origin}/j/${program.code}`);
+  await answer(leaving, { name: 'Restless tablet' });
+  await measure(leaving);
+  await inPhase(leaving, /Downloading/);
+  await leaving.goBack();
+  const next = await (await context.browser()!.newContext()).newPage();
+  await next.goto(`${program.origin}/j/${program.code}?profile=quick`);
+  await answer(next, { name: 'Patient tablet' });
+  await measure(next);
+  await expect(next.getByRole('heading', { name: /Downloading/ })).toBeVisible({ timeout: 10_000 });
+  await resultShown(next);
+  await next.context().close();
+  await expect(await newestRow(page, 'Restless tablet')).toContainText('The page was closed while it measured.');
+});
+
 test('a second tab of a device that measures is told to wait', async ({ context }) => {
   const [first, second] = [await context.newPage(), await context.newPage()];
   await first.goto(`${program.origin}/j/${program.code}?profile=quick`);
@@ -135,4 +153,16 @@ test('malformed and oversized requests are refused with a code, and lose nothing
   const nothing = await request.get(`${program.origin}/runs/nothing`);
   expect(nothing.status()).toBe(404);
   expect(await nothing.text()).toContain('Nothing is kept at this address');
+});
+
+test('a browser that lacks what measuring stands on is told so at once, with what still works', async ({ page }) => {
+  await page.addInitScript(() => {
+    Reflect.deleteProperty(window, 'Worker');
+    Reflect.deleteProperty(Array.prototype, 'toSorted');
+  });
+  await page.goto(`${program.origin}/j/${program.code}`);
+  const note = page.getByRole('alert').filter({ hasText: 'too old to measure' });
+  await expect(note).toContainText('Chrome or Edge 111, Firefox 128, Safari 16.4');
+  await expect(note).toContainText('this one lacks: workers, arrays as of 2023.');
+  await expect(note).toContainText(`npm run agent -- run ${program.origin}/j/${program.code}`);
 });

@@ -86,7 +86,7 @@ test('a broken database is not written over', async () => {
   writeFileSync(file, 'this is no database, but somebody may want it back'.repeat(100));
   const { exitCode, said } = await refusal({ data });
   expect(exitCode).toBe(1);
-  expect(said).toMatch(/cannot be opened \(.*\)\. Restore it from a copy/);
+  expect(said).toMatch(/is damaged \([^]*\)\. Put a copy back: npm run restore -- .*\[store-damaged\]/);
   expect(execFileSync('head', ['-c', '19', file], { encoding: 'utf8' })).toBe('this is no database');
 });
 

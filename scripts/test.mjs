@@ -1,25 +1,44 @@
 /**
- * Everything that must hold before a change lands: layout, lint, import rules, types, unit tests, the interface in a
- * browser. Installs and builds what is missing, Debian's Chromium too. All steps run; the last lines say what failed.
+ * Everything that must hold before a change lands: layout, lint, import rules, types, unit tests, the interface in three
+ * browsers. Installs and builds what is missing, the browsers too. All steps run; the last lines say what failed.
  */
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildProgram, compilePackages, fetchPackages, ROOT, run, stopWith } from './prepare.mjs';
 
-const CHROMIUM = '/usr/bin/chromium';
 const RESULTS = join(ROOT, 'test-results');
+/** What the tests drive or measure with, and Debian's package that brings it. */
+const NEEDED = {
+  '/usr/bin/chromium': 'chromium',
+  '/usr/bin/firefox-esr': 'firefox-esr',
+  '/usr/bin/WebKitWebDriver': 'webkit2gtk-driver',
+  '/usr/bin/Xvfb': 'xvfb',
+  '/usr/sbin/nginx': 'nginx-light',
+  '/usr/sbin/nft': 'nftables',
+  '/usr/bin/ping': 'iputils-ping',
+  '/usr/bin/pgrep': 'procps',
+};
 
-async function installChromium() {
-  if (existsSync(CHROMIUM)) return;
-  const installed =
-    (await run('Reading the list of Debian packages', 'apt-get', ['update'])) &&
-    (await run('Installing Chromium', 'apt-get', ['install', '-y', '--no-install-recommends', 'chromium', 'procps']));
-  if (!installed)
-    stopWith(
-      'chromium-missing',
-      `${CHROMIUM} is needed for the tests of the interface. Install Debian's package chromium.`,
-    );
+async function installPackages() {
+  const missing = () =>
+    Object.entries(NEEDED)
+      .filter(([file]) => !existsSync(file))
+      .map(([, name]) => name);
+  if (missing().length === 0) return;
+  // A package whose own service does not start here is there all the same.
+  await run('Reading the list of Debian packages', 'apt-get', ['update']);
+  await run(
+    `Installing ${missing().join(', ')}`,
+    'apt-get',
+    ['install', '-y', '--no-install-recommends', ...missing()],
+    {
+      env: { DEBIAN_FRONTEND: 'noninteractive' },
+    },
+  );
+  const names = missing();
+  if (names.length > 0)
+    stopWith('packages-missing', `The tests need Debian's ${names.join(', ')}. Install them, then start again.`);
 }
 
 const bin = (name) => join('node_modules', '.bin', name);
@@ -79,9 +98,9 @@ async function buildAndRead() {
   await Promise.all(STATIC_STEPS.map(async (step) => (await runQuietly(step)) || failed.push(step[0])));
 }
 
-const chromium = installChromium();
+const packages = installPackages();
 await fetchPackages();
-await Promise.all([compilePackages(), buildAndRead(), chromium]);
+await Promise.all([compilePackages(), buildAndRead(), packages]);
 for (const [what, command, args] of STEPS) {
   console.log(`\n— ${what}`);
   const started = Date.now();

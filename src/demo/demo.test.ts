@@ -32,7 +32,11 @@ describe('the demo', () => {
 
   it('has a tunnel that runs at the slower end’s upload, and a router at the shop that helped', async () => {
     const [mill, quay] = await sitesOverview(console.context);
-    expect(mill!.tunnels[0]).toMatchObject({ slowerEnd: { downBps: 20e6 }, verdict: 'full', newest: { runId: expect.any(String) } });
+    expect(mill!.tunnels[0]).toMatchObject({
+      slowerEnd: { downBps: 20e6 },
+      verdict: 'full',
+      newest: { runId: expect.any(String) },
+    });
     const sinceMs = console.context.wallMs() - 30 * 24 * 3600_000;
     const runs = await console.context.store.runs.finishedSince(quay!.site.id, 'internet', sinceMs);
     const agoDays = (atMs: number) => (console.context.wallMs() - atMs) / (24 * 3600_000);

@@ -156,6 +156,7 @@ export function answerOf(run: StoredRun): HandInAnswer {
         yardstickUpBps: yardstickBps(run.report.up.yardstick),
         idleMs: run.idleMs,
         addedMs: run.addedMs,
+        linkDoubtful: run.report.fitness.some(({ code }) => code === 'link-doubtful'),
       },
     };
   const reason = run.reason ?? 'device-vanished';

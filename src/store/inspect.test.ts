@@ -92,6 +92,9 @@ describe('a database file, before anything is done with it', () => {
   it('tells what in it hangs loose', async () => {
     await ours();
     await run('PRAGMA foreign_keys = OFF', "INSERT INTO run_samples (runId, samples) VALUES ('gone', x'00')");
-    expect(await checkStore(file)).toMatchObject({ samplesWithoutRun: 1, dangling: [{ table: 'run_samples', count: 1 }] });
+    expect(await checkStore(file)).toMatchObject({
+      samplesWithoutRun: 1,
+      dangling: [{ table: 'run_samples', count: 1 }],
+    });
   });
 });

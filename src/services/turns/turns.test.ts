@@ -4,6 +4,7 @@ import {
   deviceForm,
   finished,
   furnish,
+  LINE_FORM,
   openTestConsole,
   orderFor,
   STRANGER,
@@ -13,6 +14,7 @@ import {
 import { deviceCookieValue } from '../device-cookie';
 import { saveDevice } from '../devices';
 import { handInRun } from '../hand-in-run';
+import { putLineInUse, saveLine } from '../lines';
 import {
   askForRun,
   ASKS_WITHIN_MS,
@@ -121,6 +123,24 @@ describe('turns at the console', () => {
     }
     expect(order).toHaveLength(9);
     expect(new Set(order).size).toBe(9);
+  });
+
+  it('never let two runs over one line when the office switched lines while they waited', async () => {
+    const first = await granted({});
+    const second = await waiting({ deviceName: 'Accounts laptop' });
+    const spare = await saveLine(console.context, siteId, null, { ...LINE_FORM, lineName: 'Spare line' });
+    if (!spare.ok) throw new Error(spare.fault.code);
+    console.advanceMs(1000);
+    await putLineInUse(console.context, siteId, spare.value.id);
+    const third = await ask({ deviceName: 'Front counter' });
+    await end(first);
+    const again = ({ deviceId, turnId }: { deviceId: string; turnId: string }) =>
+      ask({ deviceId, deviceName: null, turnId });
+    const now = [await again(second), third.status === 'waiting' ? await again(third) : third];
+    expect(now.filter(({ status }) => status === 'granted')).toHaveLength(1);
+    // They measure over the line that is in use now, whatever it was when they asked.
+    const [run] = (await console.context.store.runs.running()).map(({ lineName }) => lineName);
+    expect(run).toBe('Spare line');
   });
 
   it('are given back when the device that waits vanishes', async () => {

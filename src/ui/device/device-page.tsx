@@ -161,6 +161,14 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
           {view.grant.deviceName} against {view.grant.peer.name}
         </p>
         <div className="mt-6 space-y-3">
+          {view.answer.result?.linkDoubtful === true && (
+            <div className="border-l-[3px] border-starved pl-4">
+              <p>This is more than the link that was named can carry. How is this device really connected?</p>
+              <button type="button" className={`${BUTTON} mt-2`} onClick={() => setAnswering(true)}>
+                Answer again
+              </button>
+            </div>
+          )}
           <button type="button" className={`${BUTTON} bg-ink text-paper hover:!bg-down`} onClick={() => run()}>
             Run again <span className="opacity-80">(three make a set)</span>
           </button>

@@ -123,6 +123,8 @@ export const handInAnswerSchema = z.object({
       yardstickUpBps: figure,
       idleMs: figure,
       addedMs: figure,
+      /** The figure is above what the named link can carry: the link should be asked for again. */
+      linkDoubtful: z.boolean().default(false),
     })
     .nullable(),
 });

@@ -2,6 +2,7 @@ import { cpus } from 'node:os';
 import { Command } from 'commander';
 import { basesTable, edgesTable, enginesTable, othersTable, queuesTable, ratesTable } from './tables/accuracy';
 import { economyTable, lossTable, togetherTable, troubleTable, unshapedTable } from './tables/behaviour';
+import { changingTable } from './tables/changing';
 import { removeLeftNamespaces } from './net/lab-line';
 import { readyForLab } from './net/lab-rights';
 import { tunnelTable } from './tables/tunnel';
@@ -12,6 +13,7 @@ const TABLES: Readonly<Record<string, (runs: number) => Promise<void>>> = {
   rates: ratesTable,
   engines: enginesTable,
   edges: edgesTable,
+  changing: changingTable,
   bases: basesTable,
   queues: queuesTable,
   others: othersTable,

@@ -80,7 +80,8 @@ const HTTP: Readonly<Record<string, Message>> = {
 
 /** What is answered to somebody who should see neither a stack nor a path of the machine. */
 const STACK = /\n\s+at .+:\d+:\d+|node_modules|\/work\//;
-const ANSWER_WITHIN_MS = 3000;
+/** What is not answered by then waits for more to come: the sender goes away in the middle. */
+const ANSWER_WITHIN_MS = 500;
 
 function send(port: number, message: string | Buffer): Promise<string> {
   return new Promise((resolve) => {

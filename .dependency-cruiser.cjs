@@ -1,5 +1,18 @@
 /** The layers of docs/architecture.md: data flows one way, and imports say so. */
-const FOLDERS = ['core', 'wire', 'peer', 'client', 'session', 'agent', 'store', 'services', 'ui', 'app', 'demo', 'programs'];
+const FOLDERS = [
+  'core',
+  'wire',
+  'peer',
+  'client',
+  'session',
+  'agent',
+  'store',
+  'services',
+  'ui',
+  'app',
+  'demo',
+  'programs',
+];
 
 /** What each folder may import besides itself. Types of view models may come from further out; see `typesOnly`. */
 const MAY_IMPORT = {

@@ -8,7 +8,7 @@ import { LiveRuns } from './turns/live-runs';
 import { OneAtATime } from './turns/one-at-a-time';
 import { StandingDevices } from './turns/standing-devices';
 import { WaitingDevices } from './turns/waiting-devices';
-import { BackupState, type Backups } from './upkeep/nightly-backup';
+import { BackupState, type Backups } from './upkeep/backups';
 
 /** What the use cases work with. Clock, ids and keys are passed in, so that tests decide them. */
 export interface ConsoleContext {

@@ -1,3 +1,4 @@
 export { consoleTasks } from './console-tasks';
-export { backUpNow, backupsShown, type Backups, type BackupsShown, type KeptBackup } from './nightly-backup';
+export { type Backups, type KeptBackup } from './backups';
+export { backUpNow, backupsShown, type BackupsShown } from './nightly-backup';
 export { startUpkeep, type UpkeepTask } from './upkeep';

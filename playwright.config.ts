@@ -1,7 +1,9 @@
 import { defineConfig } from '@playwright/test';
 
 /** Files in which no figure matters; two of them may go on at a time. */
-const SEEN = ['access', 'accessibility', 'commands', 'set-up', 'starting'].map((name) => `${name}.spec.ts`);
+const SEEN = ['access', 'accessibility', 'commands', 'failures', 'keyboard-day', 'set-up', 'starting', 'tools'].map(
+  (name) => `${name}.spec.ts`,
+);
 
 /** Drives the real program in Debian's Chromium. Each file starts its own on ports of its own. */
 export default defineConfig({

@@ -1,60 +1,15 @@
-import { spawn } from 'node:child_process';
-import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
+import { command, running } from './command';
 import { launch, newDataFolder, startProgram } from './program';
 
-/** Every command that the README or package.json names is started here, in its shortest form. */
+/** Every command that the README or package.json names is started here or in tools.spec.ts, in its shortest form. */
 const PACKAGE = JSON.parse(readFileSync('package.json', 'utf8')) as { scripts: Record<string, string> };
 
-interface Ran {
-  readonly exit: number | null;
-  readonly said: string;
-}
-
-/** Runs `npm run NAME -- ARGS` to its end, or until it has said something and is interrupted. */
-function command(
-  name: string,
-  args: readonly string[] = [],
-  more: { env?: object; until?: RegExp } = {},
-): Promise<Ran> {
-  return new Promise((resolve) => {
-    const child = spawn('npm', ['run', '--silent', name, '--', ...args], {
-      env: { ...process.env, ...more.env },
-      detached: true,
-    });
-    let said = '';
-    let interrupted = false;
-    const hear = (part: Buffer) => {
-      said += part.toString();
-      if (interrupted || !more.until?.test(said)) return;
-      interrupted = true;
-      // As Ctrl-C does: the whole group hears it.
-      process.kill(-child.pid!, 'SIGINT');
-    };
-    child.stdout.on('data', hear);
-    child.stderr.on('data', hear);
-    child.once('close', (exit) => resolve({ exit, said }));
-  });
-}
-
-/** What runs on this machine with a word in its command line. */
-function running(word: string): string[] {
-  return readdirSync('/proc')
-    .filter((name) => /^\d+$/.test(name))
-    .flatMap((pid) => {
-      try {
-        const line = readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ');
-        return line.includes(word) && !line.includes('playwright') ? [line] : [];
-      } catch {
-        return [];
-      }
-    });
-}
-
 test('each command of the README is one of package.json, and each of package.json is started here or by the tests', () => {
-  const here = readFileSync('e2e/commands.spec.ts', 'utf8');
+  const here = ['commands', 'tools'].map((name) => readFileSync(`e2e/${name}.spec.ts`, 'utf8')).join('\n');
   const named = [...readFileSync('README.md', 'utf8').matchAll(/npm (?:run )?([a-z][a-z-]+)/g)].map(
     ([, name]) => name!,
   );
@@ -119,59 +74,6 @@ test('backup copies what runs, check looks at it, and restore puts it back when 
   const again = await startProgram({ mode: 'start', port: 4978, data });
   expect(again.code).toBe(program.code);
   await again.interrupt();
-});
-
-test('bench holds the peer against a web server, and leaves nothing behind, also when it is interrupted', async () => {
-  test.setTimeout(180_000);
-  const short = await command('bench', ['1', '1']);
-  expect(short.said).toMatch(/\| raw sockets \| up \| nginx \| [\d.]+ \| [\d.]+ \| [\d.]+ \|/);
-  expect(short.said).toMatch(/Memory of the peer with 50 clients connected: \d+ MB/);
-  expect(short.exit).toBe(0);
-  expect(running('bent-straw-nginx')).toEqual([]);
-  const cut = await command('bench', ['5', '3'], { until: /\| client \| way/ });
-  expect(cut.exit).not.toBe(0);
-  await expect.poll(() => running('bent-straw-nginx')).toEqual([]);
-  await expect.poll(() => running('dist/peer-main.js {"name":"bench"')).toEqual([]);
-});
-
-test('bench-console fills a store and times its pages', async () => {
-  test.setTimeout(180_000);
-  const { said } = await command('bench-console', ['400', '2'], { until: /layout shift / });
-  expect(said).toMatch(/\| data of the board \| 400 \| \d+ \|/);
-  expect(said).toMatch(/layout shift [\d.]+/);
-});
-
-test('measure, first-load and screenshots drive the demo in a browser', async () => {
-  test.setTimeout(240_000);
-  const measured = await command('measure', ['1']);
-  expect(measured.said).toMatch(/\| download, practice line \| 500 Mb\/s \| \d+/);
-  expect(measured.exit).toBe(0);
-  const load = await command('first-load', ['1'], { until: /device page .* over the empty page: [\d.]+ kB/ });
-  expect(load.said).toMatch(/device page\s+[\d.]+ kB, over the empty page: [\d.]+ kB/);
-  const folder = newDataFolder();
-  const pictures = await command('screenshots', [folder], { until: /device-after\.png/ });
-  expect(pictures.said).toContain('device-during.png');
-  expect(readdirSync(folder)).toContain('device-before.png');
-});
-
-test('lab measures one line against the kernel, and prove-statistics simulates', async () => {
-  test.setTimeout(180_000);
-  const lab = await command('lab', ['rates', '--runs', '1'], { env: { LAB_LINES: '50/50', LAB_CLIENT: 'Node' } });
-  expect(lab.said).toMatch(/\| 50\/50 \| Node \| down \| 47\.8 \|/);
-  const proof = await command('prove-statistics', [], { env: { PROVE_DRAWS: '100' } });
-  expect(proof.said).toMatch(/Seed \d+/);
-  expect(proof.said).toMatch(/10 and 10/);
-});
-
-test('prove-reliability kills, sends what is hostile, holds strangers, and says what held', async () => {
-  test.setTimeout(240_000);
-  const { said } = await command('prove-reliability', ['2', '120', '60', '1']);
-  expect(said).toContain('held: results lost: 0');
-  expect(said).toContain('held: half-written: 0');
-  expect(said).toContain('held: no part crashed');
-  expect(said).toContain('held: no stack was shown');
-  expect(said).toMatch(/[3-6]\d of 60 strangers held a connection/);
-  expect(said).toMatch(/\| amid strangers \| [\d.]+ \| [\d.]+ \|/);
 });
 
 test('an interrupted launcher ends what it started', async () => {

@@ -38,7 +38,7 @@ const chosen = <Value>(values: readonly Value[]) => values[Math.floor(Math.rando
 /** Every id that was ever put into a folder of results that are still to be handed in. */
 function watchOutbox(folder: string, seen: Set<string>): void {
   watch(folder, { recursive: true }, (_, name) => {
-    const id = /([\w-]+)\.json$/.exec(name ?? '')?.[1];
+    const id = /outbox\/\w+\/([\w-]+)\.json$/.exec(name ?? '')?.[1];
     if (id !== undefined) seen.add(id);
   });
 }

@@ -19,6 +19,7 @@ const LOOK = `(function () {
   if (missing.length === 0) return;
   var note = document.getElementById('${NOTE_ID}');
   note.hidden = false;
+  note.setAttribute('role', 'alert');
   document.getElementById('${NOTE_ID}-missing').textContent = missing.join(', ');
 })();`;
 
@@ -32,7 +33,7 @@ interface OldBrowserNoteProps {
 export function OldBrowserNote({ nonce, address }: OldBrowserNoteProps) {
   return (
     <>
-      <div id={NOTE_ID} role="alert" hidden suppressHydrationWarning style={{ marginBottom: '1.25rem' }}>
+      <div id={NOTE_ID} hidden suppressHydrationWarning style={{ marginBottom: '1.25rem' }}>
         <p>
           <strong>This browser is too old to measure.</strong> It takes {OLDEST_BROWSERS} or newer; this one lacks:{' '}
           <span id={`${NOTE_ID}-missing`} suppressHydrationWarning />.

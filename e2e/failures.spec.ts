@@ -144,7 +144,7 @@ test('malformed and oversized requests are refused with a code, and lose nothing
   };
   expect(await post('{')).toEqual([400, 'request-malformed']);
   expect(await post('{"deviceName": 5}')).toEqual([400, 'request-malformed']);
-  expect(await post(`"${'x'.repeat(5_000_000)}"`)).toEqual([413, 'request-too-large']);
+  expect(await post(`"${'x'.repeat(5_000_000)}"`)).toEqual([413, 'body-too-large']);
   const stranger = await request.get(`${program.origin}/api/v1/runs/nothing/samples`);
   expect([stranger.status(), ((await stranger.json()) as { code: string }).code]).toEqual([401, 'not-signed-in']);
   await signIn(page, program);

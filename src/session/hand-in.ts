@@ -8,7 +8,7 @@ export type HandInResult =
   | { readonly status: 'away'; readonly why: string };
 
 /** Refusals after which the same entry can never be taken: whatever is tried later, the console has no such run. */
-const FINAL = new Set(['run-unknown', 'run-key-wrong', 'request-malformed', 'request-too-large']);
+const FINAL = new Set(['run-unknown', 'run-key-wrong', 'request-malformed', 'request-too-large', 'body-too-large']);
 
 /** Hands one entry in, once. It leaves the outbox when the console has it, or when it can never have it. */
 export async function handInOnce(post: Post, outbox: Outbox, { runId, request }: OutboxEntry): Promise<HandInResult> {

@@ -12,7 +12,7 @@ import { settleForwarded } from './forwarded';
 import { knowsHost } from './known-hosts';
 import { Strangers, USUAL_LIMITS, type StrangerEntry, type StrangerLimits } from './strangers';
 import { sortConnection } from './upload-connection';
-import { limitedBody, watchBody } from './watch-body';
+import { limitedBody, throwAway, watchBody } from './watch-body';
 
 /** Where the console listens, or null for a peer without one. */
 export interface FrontDoorOptions {
@@ -28,6 +28,8 @@ export interface FrontDoorOptions {
   readonly strangers?: Partial<StrangerLimits> | undefined;
 }
 
+/** Of a body that is too large so much is read and thrown away, so that the refusal can be read; then no more. */
+const MOST_THROWN_AWAY = 4 * LARGEST_REQUEST;
 /** A TLS handshake that is not done by then is given up, ms. */
 const HANDSHAKE_MS = 10_000;
 
@@ -86,11 +88,14 @@ export function createFrontDoor(peer: Peer, options: FrontDoorOptions): FrontDoo
   };
 
   const toConsole = (request: IncomingMessage, response: ServerResponse) => {
-    const tooLarge = () => {
+    const refuse = () => {
       if (response.headersSent) response.destroy();
       else answerFault(request, response, failed('body-too-large', { limit: LARGEST_REQUEST }).fault);
     };
-    if (Number(request.headers['content-length'] ?? 0) > LARGEST_REQUEST) return tooLarge();
+    const tooLarge = () => throwAway(request, MOST_THROWN_AWAY, refuse);
+    const length = Number(request.headers['content-length'] ?? 0);
+    if (length > MOST_THROWN_AWAY) return refuse();
+    if (length > LARGEST_REQUEST) return tooLarge();
     // What names no length is counted on its way.
     const counted = request.headers['transfer-encoding'] !== undefined;
     const buffer = counted ? limitedBody(request, LARGEST_REQUEST, tooLarge) : undefined;

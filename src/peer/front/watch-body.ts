@@ -36,3 +36,25 @@ export function limitedBody(request: IncomingMessage, mostBytes: number, onTooMa
   request.on('error', () => limited.destroy());
   return limited;
 }
+
+/**
+ * Takes the rest of a body that is not wanted and throws it away, up to `mostBytes`, then calls `answer`: whoever still
+ * writes when a connection is closed never reads what was answered.
+ */
+export function throwAway(request: IncomingMessage, mostBytes: number, answer: () => void): void {
+  let bytes = 0;
+  let answered = false;
+  const end = () => {
+    if (answered) return;
+    answered = true;
+    answer();
+  };
+  request.on('data', (chunk: Buffer) => {
+    bytes += chunk.length;
+    if (bytes <= mostBytes) return;
+    request.pause();
+    end();
+  });
+  request.once('end', end);
+  request.resume();
+}

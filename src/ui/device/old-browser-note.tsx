@@ -17,10 +17,17 @@ const LOOK = `(function () {
   need('arrays as of 2023', typeof [].toSorted === 'function');
   need('colours as of 2023', styles && CSS.supports('color', 'color-mix(in oklab, red, blue)'));
   if (missing.length === 0) return;
-  var note = document.getElementById('${NOTE_ID}');
+  document.getElementById('${NOTE_ID}-missing').textContent = missing.join(', ');
+  var note = document.getElementById('${NOTE_ID}').cloneNode(true);
+  note.id = '${NOTE_ID}-shown';
   note.hidden = false;
   note.setAttribute('role', 'alert');
-  document.getElementById('${NOTE_ID}-missing').textContent = missing.join(', ');
+  // What the page's own script does in such a browser nobody knows: the note is put back where that took it away.
+  var show = function () {
+    if (document.body && !document.body.contains(note)) document.body.insertBefore(note, document.body.firstChild);
+  };
+  show();
+  setInterval(show, 500);
 })();`;
 
 interface OldBrowserNoteProps {
@@ -33,7 +40,7 @@ interface OldBrowserNoteProps {
 export function OldBrowserNote({ nonce, address }: OldBrowserNoteProps) {
   return (
     <>
-      <div id={NOTE_ID} hidden suppressHydrationWarning style={{ marginBottom: '1.25rem' }}>
+      <div id={NOTE_ID} hidden suppressHydrationWarning style={{ margin: '1.25rem' }}>
         <p>
           <strong>This browser is too old to measure.</strong> It takes {OLDEST_BROWSERS} or newer; this one lacks:{' '}
           <span id={`${NOTE_ID}-missing`} suppressHydrationWarning />.

@@ -9,6 +9,9 @@ export interface Target {
   readonly udpPort: number;
 }
 
+/** Whoever is hostile comes from an address of his own: what is counted by address is counted for him. */
+const FROM = '127.0.0.66';
+
 const chosen = <Value>(values: readonly Value[]) => values[randomInt(values.length)]!;
 const rubbish = (most: number) => randomBytes(randomInt(1, most));
 const word = () => rubbish(40).toString('base64url');
@@ -86,7 +89,7 @@ const ANSWER_WITHIN_MS = 500;
 function send(port: number, message: string | Buffer): Promise<string> {
   return new Promise((resolve) => {
     let answer = '';
-    const socket = connect(port, '127.0.0.1', () => socket.write(message));
+    const socket = connect({ port, host: '127.0.0.1', localAddress: FROM }, () => socket.write(message));
     socket.setTimeout(ANSWER_WITHIN_MS, () => socket.destroy());
     socket.on('data', (part: Buffer) => {
       answer += part.toString('latin1');
@@ -112,6 +115,7 @@ const AT_ONCE = 8;
 /** Sends `count` hostile messages of all kinds, eight at a time. */
 export async function sendHostile(target: Target, count: number): Promise<HostileRow[]> {
   const udp = createSocket('udp4');
+  await new Promise<void>((resolve) => udp.bind(0, FROM, () => resolve()));
   const stamp: HostileRow = { kind: 'STAMP packets of rubbish', sent: 0, statuses: new Map(), stacks: 0 };
   const rows = [...Object.keys(HTTP).map((kind): HostileRow => ({ ...stamp, kind, statuses: new Map() })), stamp];
   let left = count;

@@ -44,6 +44,7 @@ async function measureBeside(program: Program, state: string, while_: () => bool
   const results = [];
   for (let run = 0; run < RUNS && while_(); run += 1)
     results.push(await runAgent(`${program.origin}/j/${program.code}`, 'Measuring beside', state));
+  for (const { answer, said } of results) if (answer === null) console.error(`Without a result: ${said}`);
   const answers = results.flatMap(({ answer }) => answer?.result ?? []);
   const mbps = (value: number | null) => (value === null ? null : value / 1e6);
   return {

@@ -40,7 +40,12 @@ interface OldBrowserNoteProps {
 export function OldBrowserNote({ nonce, address }: OldBrowserNoteProps) {
   return (
     <>
-      <div id={NOTE_ID} hidden suppressHydrationWarning style={{ margin: '1.25rem' }}>
+      <div
+        id={NOTE_ID}
+        hidden
+        suppressHydrationWarning
+        style={{ margin: '1.25rem', borderLeft: '3px solid', paddingLeft: '1rem' }}
+      >
         <p>
           <strong>This browser is too old to measure.</strong> It takes {OLDEST_BROWSERS} or newer; this one lacks:{' '}
           <span id={`${NOTE_ID}-missing`} suppressHydrationWarning />.

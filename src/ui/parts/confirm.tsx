@@ -9,11 +9,13 @@ interface ConfirmProps {
   readonly title: string;
   readonly consequence: string;
   readonly action: string;
+  /** What leaves all as it is. */
+  readonly keep?: string;
   readonly onConfirm: () => void;
 }
 
-/** Asks before something is removed, saying what stays and what goes. */
-export function Confirm({ trigger, title, consequence, action, onConfirm }: ConfirmProps) {
+/** Asks before something is removed or opened to others, saying what stays and what goes. */
+export function Confirm({ trigger, title, consequence, action, keep = 'Keep it', onConfirm }: ConfirmProps) {
   return (
     <Primitive.Root>
       <Primitive.Trigger asChild>{trigger}</Primitive.Trigger>
@@ -24,7 +26,7 @@ export function Confirm({ trigger, title, consequence, action, onConfirm }: Conf
           <Primitive.Description className="mt-2 text-quiet">{consequence}</Primitive.Description>
           <div className="mt-5 flex justify-end gap-3">
             <Primitive.Cancel asChild>
-              <Button>Keep it</Button>
+              <Button>{keep}</Button>
             </Primitive.Cancel>
             <Primitive.Action asChild onClick={onConfirm}>
               <Button look="main">{action}</Button>

@@ -8,8 +8,14 @@ interface CopiesSectionProps {
   readonly make: () => Promise<void>;
 }
 
+/** The data folder, as far as a copy in it tells: commands that lack it would look into another one. */
+function dataFolderOf(newest: BackupsShown['newest']): string {
+  return newest?.folder.replace(/[\\/]backups[\\/][^\\/]+$/, '') ?? 'DATA-FOLDER';
+}
+
 /** Where the newest copy of everything lies, what kept the last one from being made, and the way to make one now. */
 export function CopiesSection({ copies: { newest, count, trouble }, make }: CopiesSectionProps) {
+  const data = dataFolderOf(newest);
   return (
     <Section title="Copies" hint="A copy of everything is made each night, and seven of them are kept.">
       {newest === null ? (
@@ -32,8 +38,9 @@ export function CopiesSection({ copies: { newest, count, trouble }, make }: Copi
       </form>
       <p className="mt-2 text-sm text-quiet">
         It lies on this machine: take one elsewhere now and then with{' '}
-        <span className="figure text-[0.8rem] text-ink">npm run backup -- FOLDER</span>, and put one back with{' '}
-        <span className="figure text-[0.8rem] text-ink">npm run restore -- FOLDER</span>.
+        <span className="figure break-all text-[0.8rem] text-ink">npm run backup -- FOLDER --data {data}</span>, and put
+        one back with{' '}
+        <span className="figure break-all text-[0.8rem] text-ink">npm run restore -- FOLDER --data {data}</span>.
       </p>
     </Section>
   );

@@ -22,7 +22,8 @@ export function OpenDevice({ device, open }: OpenDeviceProps) {
     <Confirm
       trigger={<Button look="quiet">Let another browser be it</Button>}
       title={`Let another browser be ${device.name}?`}
-      consequence="For an hour, whoever holds the code can choose this device on the device page. The browser that it is now stays it until then."
+      consequence="For an hour, whoever holds the code can choose this device on the device page. It stays with the browser that has it until then."
+      keep="Leave it as it is"
       action="Let another be it"
       onConfirm={() => void open(device.id)}
     />

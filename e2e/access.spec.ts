@@ -2,15 +2,17 @@ import { once } from 'node:events';
 import { connect } from 'node:tls';
 import { expect, test } from '@playwright/test';
 import { answer, measure, resultShown } from './device';
+import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';
 import { FIRST_PASSPHRASE, signIn } from './technician';
 
 test.describe.configure({ mode: 'serial' });
 
+const PORT = newPort();
 let program: Program;
 test.beforeAll(async () => {
   const more = ['--office', 'Larkspur Bindery'];
-  program = await startProgram({ mode: 'start', port: 4940, data: newDataFolder(), more });
+  program = await startProgram({ mode: 'start', port: PORT, data: newDataFolder(), more });
 });
 test.afterAll(() => program.interrupt());
 
@@ -213,7 +215,7 @@ test('https works on the same port, with the certificate whose fingerprint the p
   const page = await context.newPage();
   await page.goto(`${program.origin}/trust`);
   const shown = await page.getByText(/^([0-9A-F]{2}:){31}[0-9A-F]{2}$/).innerText();
-  const socket = connect({ port: 4940, host: '127.0.0.1', rejectUnauthorized: false });
+  const socket = connect({ port: PORT, host: '127.0.0.1', rejectUnauthorized: false });
   await once(socket, 'secureConnect');
   expect(socket.getPeerX509Certificate()!.fingerprint256).toBe(shown);
   socket.destroy();

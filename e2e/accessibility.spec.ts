@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
+import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';
 import { signIn } from './technician';
 
@@ -7,7 +8,7 @@ test.describe.configure({ mode: 'serial' });
 
 let program: Program;
 test.beforeAll(async () => {
-  program = await startProgram({ mode: 'demo', port: 4945, data: newDataFolder() });
+  program = await startProgram({ mode: 'demo', port: newPort(), data: newDataFolder() });
 });
 test.afterAll(() => program.interrupt());
 

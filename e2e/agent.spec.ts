@@ -4,17 +4,18 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { signIn } from './technician';
+import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';
 
 test.describe.configure({ mode: 'serial' });
 
 const STATE = mkdtempSync(join(tmpdir(), 'bent-straw-e2e-'));
-const UDP_PORT = 4962;
+const UDP_PORT = newPort();
 let program: Program;
 
 test.beforeAll(async () => {
   const more = ['--udp', String(UDP_PORT)];
-  program = await startProgram({ mode: 'demo', port: 4955, data: newDataFolder(), more });
+  program = await startProgram({ mode: 'demo', port: newPort(), data: newDataFolder(), more });
 });
 test.afterAll(() => program.interrupt());
 

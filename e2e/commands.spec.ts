@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { command, running } from './command';
+import { newPort } from './ports';
 import { launch, newDataFolder, startProgram } from './program';
 
 /** Every command that the README or package.json names is started here or in tools.spec.ts, in its shortest form. */
@@ -20,27 +21,32 @@ test('each command of the README is one of package.json, and each of package.jso
 });
 
 test('demo and start say where they are, and end in order', async () => {
-  const demo = await command('demo', ['--port', '4975', '--data', newDataFolder()], { until: /Stop with Ctrl-C/ });
-  expect(demo.said).toMatch(/http:\/\/\S+:4975\/j\/\w{6}/);
-  await expect.poll(() => running('--port 4975')).toEqual([]);
-  const start = await command('start', ['--port', '4975', '--data', newDataFolder()], { until: /Stop with Ctrl-C/ });
+  const port = newPort();
+  const demo = await command('demo', ['--port', String(port), '--data', newDataFolder()], {
+    until: /Stop with Ctrl-C/,
+  });
+  expect(demo.said).toMatch(new RegExp(`http://\\S+:${port}/j/\\w{6}`));
+  await expect.poll(() => running(`--port ${port}`)).toEqual([]);
+  const start = await command('start', ['--port', String(port), '--data', newDataFolder()], {
+    until: /Stop with Ctrl-C/,
+  });
   expect(start.said).toMatch(/\/welcome\/\S+/);
-  await expect.poll(() => running('--port 4975')).toEqual([]);
+  await expect.poll(() => running(`--port ${port}`)).toEqual([]);
 });
 
 test('peer asks for the key that it needs, and is ready with one', async () => {
-  const without = await command('peer', ['--port', '4976']);
+  const without = await command('peer', ['--port', String(newPort())]);
   expect(without.said).toMatch(/\[trust-missing\]/);
   expect(without.exit).toBe(1);
   const key = 'A'.repeat(42) + 'A';
-  const args = ['--port', '4976', '--trust', key, '--key', join(newDataFolder(), 'key.pem')];
+  const args = ['--port', String(newPort()), '--trust', key, '--key', join(newDataFolder(), 'key.pem')];
   const ready = await command('peer', args, { until: /Stop with Ctrl-C/ });
   expect(ready.said).toContain('The peer outside peer is ready.');
 });
 
 test('agent measures once, and recompute says what it did to what that left', async () => {
   const data = newDataFolder();
-  const program = await startProgram({ mode: 'demo', port: 4977, data });
+  const program = await startProgram({ mode: 'demo', port: newPort(), data });
   const state = mkdtempSync(join(tmpdir(), 'bent-straw-e2e-'));
   const address = `${program.origin}/j/${program.code}`;
   const agent = await command('agent', ['run', address, '--profile', 'quick', '--name', 'Smoke box'], {
@@ -57,7 +63,8 @@ test('agent measures once, and recompute says what it did to what that left', as
 
 test('backup copies what runs, check looks at it, and restore puts it back when nothing runs', async () => {
   const data = newDataFolder();
-  const program = await startProgram({ mode: 'start', port: 4978, data, more: ['--office', 'Larkspur Bindery'] });
+  const port = newPort();
+  const program = await startProgram({ mode: 'start', port, data, more: ['--office', 'Larkspur Bindery'] });
   const to = join(newDataFolder(), 'copy');
   const copy = await command('backup', [to, '--data', data]);
   expect(copy.said).toContain(`and looked at the copy: it is whole.`);
@@ -71,13 +78,13 @@ test('backup copies what runs, check looks at it, and restore puts it back when 
   const looked = await command('check', ['--data', data]);
   expect(looked.said).toContain('Whole, and nothing hangs loose');
   expect(looked.exit).toBe(0);
-  const again = await startProgram({ mode: 'start', port: 4978, data });
+  const again = await startProgram({ mode: 'start', port, data });
   expect(again.code).toBe(program.code);
   await again.interrupt();
 });
 
 test('an interrupted launcher ends what it started', async () => {
-  const { child, ended } = await launch({ mode: 'start', port: 4979, data: newDataFolder() }, /Stop with Ctrl-C/);
+  const { child, ended } = await launch({ mode: 'start', port: newPort(), data: newDataFolder() }, /Stop with Ctrl-C/);
   child.kill('SIGTERM');
   expect(await ended).toBe(0);
 });

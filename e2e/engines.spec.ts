@@ -2,6 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { ENGINE_NAMES, openEngine, type EngineBrowser } from './engines/engine-browser';
 import { choose, press, resultOrEnd, seen, type as typeInto, untilSeen } from './engines/person';
 import { ratesIn } from './device';
+import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';
 import { signIn } from './technician';
 
@@ -9,7 +10,7 @@ test.describe.configure({ mode: 'serial' });
 
 let program: Program;
 test.beforeAll(async () => {
-  program = await startProgram({ mode: 'demo', port: 4991, data: newDataFolder() });
+  program = await startProgram({ mode: 'demo', port: newPort(), data: newDataFolder() });
 });
 test.afterAll(() => program.interrupt());
 

@@ -1,13 +1,14 @@
 import { expect, test, type Page } from '@playwright/test';
 import { answer, inPhase, measure, resultShown } from './device';
 import { signIn } from './technician';
+import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';
 
 const data = newDataFolder();
 let program: Program;
 
 test.beforeAll(async () => {
-  program = await startProgram({ mode: 'demo', port: 4980, data });
+  program = await startProgram({ mode: 'demo', port: newPort(), data });
 });
 test.afterAll(() => program.interrupt());
 

@@ -1,12 +1,16 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
+import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';
 import { passphraseOf } from './technician';
 
 test.describe.configure({ mode: 'serial' });
 
+/** The whole of the link, by an address that others reach. */
+const SHARED_LINK = /^https?:\/\/\S+\/s\/\S+$/;
+
 let program: Program;
 test.beforeAll(async () => {
-  program = await startProgram({ mode: 'demo', port: 4935, data: newDataFolder() });
+  program = await startProgram({ mode: 'demo', port: newPort(), data: newDataFolder() });
 });
 test.afterAll(() => program.interrupt());
 
@@ -101,7 +105,7 @@ test('a technician’s day, with the keyboard alone', async ({ page }) => {
     await expect(page.getByText('Saved.')).toBeVisible();
     await tabTo(page, page.getByRole('button', { name: 'Make a link to this run' }));
     await press(page, 'Enter');
-    await expect(page.getByText(/^\/s\//)).toBeVisible();
+    await expect(page.getByText(SHARED_LINK)).toBeVisible();
   });
 
   await test.step('finds the same in the ledger, and the other office by its name', async () => {
@@ -126,7 +130,7 @@ test('whoever has the link reads the run and nothing else, until it is revoked',
   await technician.getByLabel('passphrase').fill(passphraseOf(program));
   await technician.getByRole('button', { name: 'Sign in' }).click();
   await technician.getByRole('link', { name: /^Scan room workstation, wired · internet/ }).click();
-  const path = await technician.getByText(/^\/s\//).innerText();
+  const path = new URL(await technician.getByText(SHARED_LINK).innerText()).pathname;
 
   const reader = await (await browser.newContext()).newPage();
   await reader.goto(program.origin + path);

@@ -3,6 +3,7 @@ import { once } from 'node:events';
 import { cpSync, mkdtempSync, readdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { newPort } from './ports';
 
 const LAUNCHER = join(process.cwd(), 'dist/launch.js');
 const PATIENCE_MS = 30_000;
@@ -71,15 +72,13 @@ export async function launch({ mode, port, data, more = [] }: StartOptions, unti
   return { child, ended, output: () => output };
 }
 
-/** Workers side by side each make one. */
-const TEMPLATE_PORT = 4900 + Number(process.env['TEST_PARALLEL_INDEX'] ?? 0);
 let template: Promise<string> | null = null;
 
-/** Demo data as a first start makes it, made once and copied from then on: three weeks of history take seconds. */
+/** Demo data as a first start makes it, made once by each worker and copied from then on: three weeks of history take seconds. */
 function demoTemplate(): Promise<string> {
   template ??= (async () => {
     const data = newDataFolder();
-    const { child, ended } = await launch({ mode: 'demo', port: TEMPLATE_PORT, data }, /Stop with Ctrl-C/);
+    const { child, ended } = await launch({ mode: 'demo', port: newPort(), data }, /Stop with Ctrl-C/);
     child.kill('SIGINT');
     await ended;
     return data;

@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { answer, measure, resultShown } from './device';
+import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';
 import { signIn } from './technician';
 
@@ -10,7 +11,7 @@ let program: Program;
 let laptop: Page;
 
 test.beforeAll(async ({ browser }) => {
-  program = await startProgram({ mode: 'demo', port: 4930, data: newDataFolder() });
+  program = await startProgram({ mode: 'demo', port: newPort(), data: newDataFolder() });
   laptop = await (await browser.newContext({ viewport: { width: 360, height: 740 } })).newPage();
   await laptop.goto(`${program.origin}/j/${program.code}?profile=quick`);
   await answer(laptop, { name: 'Finishing laptop', reach: 'inside the office only' });

@@ -1,12 +1,13 @@
 import { expect, test } from '@playwright/test';
 import { signIn } from './technician';
+import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';
 
 test.describe.configure({ mode: 'serial' });
 
 let program: Program;
 test.beforeAll(async () => {
-  program = await startProgram({ mode: 'start', port: 4990, data: newDataFolder() });
+  program = await startProgram({ mode: 'start', port: newPort(), data: newDataFolder() });
 });
 test.afterAll(() => program.interrupt());
 test.beforeEach(({ page }) => signIn(page, program));

@@ -3,9 +3,10 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
+import { newPort } from './ports';
 import { launch, newDataFolder, startProgram } from './program';
 
-const PORT = 4960;
+const PORT = newPort();
 const ENDED = /$^/;
 
 async function refusal(options: { mode?: 'demo' | 'start'; data?: string; port?: number }) {

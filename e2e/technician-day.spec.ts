@@ -1,12 +1,13 @@
 import { expect, test } from '@playwright/test';
 import { answer, measure, ratesIn, resultShown } from './device';
 import { signIn } from './technician';
+import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';
 
 test.describe.configure({ mode: 'serial' });
 
 const data = newDataFolder();
-const PORT = 4970;
+const PORT = newPort();
 let program: Program;
 
 test.beforeAll(async () => {
@@ -76,9 +77,10 @@ test('three runs under the same conditions are one set, judged by their median',
 });
 
 test('a run of a page measures loss too where the peer opens data channels', async ({ page }) => {
+  const channels = newPort();
   const own = await startProgram({
-    ...{ mode: 'start', port: 4958, data: newDataFolder() },
-    more: ['--channel-ports', '4920-4930', '--office', 'Counting house'],
+    ...{ mode: 'start', port: newPort(), data: newDataFolder() },
+    more: ['--channel-ports', `${channels}-${channels + 9}`, '--office', 'Counting house'],
   });
   try {
     await page.goto(`${own.origin}/j/${own.code}?profile=delay`);

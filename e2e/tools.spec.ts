@@ -3,6 +3,9 @@ import { expect, test } from '@playwright/test';
 import { command, running } from './command';
 import { newDataFolder } from './program';
 
+// Each has ports and files of its own.
+test.describe.configure({ mode: 'parallel' });
+
 test('bench holds the peer against a web server, and leaves nothing behind, also when it is interrupted', async () => {
   test.setTimeout(180_000);
   const short = await command('bench', ['1', '1']);
@@ -23,13 +26,21 @@ test('bench-console fills a store and times its pages', async () => {
   expect(said).toMatch(/layout shift [\d.]+/);
 });
 
-test('measure, first-load and screenshots drive the demo in a browser', async () => {
-  test.setTimeout(240_000);
+test('measure holds the engine against the practice line', async () => {
+  test.setTimeout(180_000);
   const measured = await command('measure', ['1']);
   expect(measured.said).toMatch(/\| download, practice line \| 500 Mb\/s \| \d+/);
   expect(measured.exit).toBe(0);
+});
+
+test('first-load weighs the device page', async () => {
+  test.setTimeout(180_000);
   const load = await command('first-load', ['1'], { until: /device page .* over the empty page: [\d.]+ kB/ });
   expect(load.said).toMatch(/device page\s+[\d.]+ kB, over the empty page: [\d.]+ kB/);
+});
+
+test('screenshots takes its pictures into the folder that is named', async () => {
+  test.setTimeout(180_000);
   const folder = newDataFolder();
   const pictures = await command('screenshots', [folder], { until: /device-after\.png/ });
   expect(pictures.said).toContain('device-during.png');

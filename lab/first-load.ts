@@ -33,7 +33,7 @@ async function scriptBytes(browser: Browser, url: string): Promise<number> {
 }
 
 /** A slow line in front of the program: 2 Mb/s each way, 100 ms there and back. */
-const SLOW_PORT = 4945;
+const SLOW_PORT = 4939;
 const LOADS = numberArgument(process.argv[2], 5, 'The number of loads');
 
 /** From the first request until the device page takes a press, over the slow line with nothing cached, ms; median. */

@@ -1,6 +1,8 @@
 import { connect, type Socket } from 'node:net';
 
 const OF_ONE_ADDRESS = 50;
+/** They hold connections; how many a second a stranger opens is another matter. */
+const AGAIN_AFTER_MS = 2000;
 const HELD = [
   '',
   'GET / HTTP/1.1\r\nHost: 127.0.0.1\r\nX-A: ',
@@ -29,7 +31,7 @@ export function holdStrangers(port: number, count: number) {
     socket.on('close', () => {
       if (!over) {
         reopened += 1;
-        setTimeout(() => hold(index), 100);
+        setTimeout(() => hold(index), AGAIN_AFTER_MS);
       }
     });
   };

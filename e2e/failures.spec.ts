@@ -167,3 +167,20 @@ test('a browser that lacks what measuring stands on is told so at once, with wha
   await expect(note).toContainText('this one lacks: workers, arrays as of 2023.');
   await expect(note).toContainText(`npm run agent -- run ${program.origin}/j/${program.code}`);
 });
+
+test('a browser whose measuring falls silent is found out, and the run says so', async ({ page }) => {
+  await page.clock.install();
+  await page.addInitScript(() => {
+    window.Worker = class extends EventTarget {
+      postMessage() {}
+      terminate() {}
+    } as unknown as typeof Worker;
+  });
+  await page.goto(`${program.origin}/j/${program.code}`);
+  await answer(page, { name: 'Mute tablet' });
+  await measure(page);
+  await inPhase(page, /Reaching the peer/);
+  await page.clock.runFor(30_000);
+  await expect(page.getByText('The browser stopped measuring in the middle, without saying why.')).toBeVisible();
+  await expect(page.getByRole('button', { name: /Run again/ })).toBeVisible();
+});

@@ -7,7 +7,7 @@ import { medianOf, percentOf, Table } from './table';
 
 const CLIENTS: readonly ClientName[] = ['Chromium', 'Node'];
 const HEADS = [
-  ...['line, Mb/s', 'client', 'way', 'carries', 'figure', 'error: median (worst)', 'counter: median (worst)'],
+  ...['line, Mb/s', 'client', 'way', 'runs', 'carries', 'figure', 'error: median (worst)', 'counter: median (worst)'],
   ...['added, ms', 'by ping, ms', 'off: median (worst), ms', 'unsettled', 'stolen'],
 ];
 const NOTE =
@@ -32,6 +32,7 @@ function addRows(table: Table, name: string, client: ClientName, config: LabLine
       name,
       client,
       way,
+      runs.length,
       carried === null ? '–' : (carried / 1e6).toFixed(1),
       medianOf(rates.map((rate) => (rate === null ? null : rate.steadyBps / 1e6))),
       percentOf(errors),

@@ -85,7 +85,16 @@ export async function lossTable(runs: number): Promise<void> {
   const table = new Table(
     'Loss against the kernel’s drop counter',
     '100 Mb/s, base delay 20 ms. Node: STAMP; the kernel’s count of UDP packets dropped by chance in each direction, beside what the run says. Chromium: data channel, its ratio beside the one set.',
-    ['set', 'client', 'sent', 'lost up: run / kernel', 'lost down: run / kernel', 'ratio, there and back', 'expected'],
+    [
+      'set',
+      'client',
+      'runs',
+      'sent',
+      'lost up: run / kernel',
+      'lost down: run / kernel',
+      'ratio, there and back',
+      'expected',
+    ],
   );
   for (const lossRatio of [0, 0.005, 0.01, 0.05])
     for (const client of CLIENTS)
@@ -115,6 +124,7 @@ export async function lossTable(runs: number): Promise<void> {
           table.row(
             `${lossRatio * 100} %`,
             client,
+            runs,
             total.sent,
             `${total.up} / ${kernel(total.kernelUp)}`,
             `${total.down} / ${kernel(total.kernelDown)}`,
@@ -130,7 +140,7 @@ export async function troubleTable(): Promise<void> {
   const table = new Table(
     'Trouble, tried',
     'One run each against 50 Mb/s, base delay 20 ms, queue 50 ms. What the run says, and how long it took. The blackhole is lifted after 18 s, so that the result can be handed in over the same line.',
-    ['what happens', 'client', 'took, s', 'down, up', 'what it says'],
+    ['what happens', 'client', 'runs', 'took, s', 'down, up', 'what it says'],
   );
   const base = { ...symmetric(50, 50), baseMs: 20 };
   const after = (ms: number, act: () => void) => setTimeout(act, ms);
@@ -161,7 +171,8 @@ export async function troubleTable(): Promise<void> {
         act(bench);
         const done = await bench.client.run(bench.program.joinAddress, 'standard');
         const took = (done.tookMs / 1000).toFixed(1);
-        if (done.status === 'unfinished') return table.row(what, client, took, '–', done.sentence.replaceAll('|', '/'));
+        if (done.status === 'unfinished')
+          return table.row(what, client, 1, took, '–', done.sentence.replaceAll('|', '/'));
         const report = reportOf(done.samples, LAB_CONDITIONS);
         const rates = [report.down.rate, report.up.rate].map((rate) =>
           rate === null ? '–' : (rate.steadyBps / 1e6).toFixed(1),
@@ -172,7 +183,7 @@ export async function troubleTable(): Promise<void> {
           `steadiness ${report.down.rate!.steadiness.toFixed(2)}`,
           ...(dips > 0 ? [`dips of ${(dips / 1000).toFixed(1)} s`] : []),
         ];
-        table.row(what, client, took, rates.join(', '), says.join('; '));
+        table.row(what, client, 1, took, rates.join(', '), says.join('; '));
       });
 }
 

@@ -42,6 +42,10 @@ export const UNFINISHED_REASONS = {
     what: 'This browser lacks what the measurement needs.',
     nextStep: 'Open the page in a current browser.',
   },
+  'browser-silent': {
+    what: 'The browser stopped measuring in the middle, without saying why.',
+    nextStep: 'Load the page again and measure once more; if it comes back, try another browser.',
+  },
   'no-udp': {
     what: 'This run needs UDP, and the peer or this client cannot use it.',
     nextStep: 'Start the peer with --udp PORT, and run from the agent.',

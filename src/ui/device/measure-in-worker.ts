@@ -3,6 +3,7 @@ import type { Measure } from '@/session';
 import type { HandIn } from '@/wire';
 import { channelServer } from './channel-server';
 import { powerSaving } from './power-saving';
+import { watchSilence } from './silence-watch';
 import { watchHidden } from './watch-hidden';
 
 function factsOf(seen: SeenByPeer | null, pageHiddenMs: number, receipt: string | null = null) {
@@ -20,19 +21,24 @@ function factsOf(seen: SeenByPeer | null, pageHiddenMs: number, receipt: string 
 export const measureInWorker: Measure = (grant, signal, onProgress) =>
   new Promise<HandIn>((resolve) => {
     const stopWatching = watchHidden();
-    const lacks = () => {
+    const endWithout = (reason: 'browser-lacks' | 'browser-silent') => {
       const facts = factsOf(null, stopWatching());
-      resolve({ outcome: 'unfinished', reason: 'browser-lacks', samples: null, facts });
+      resolve({ outcome: 'unfinished', reason, samples: null, facts });
     };
     let worker: Worker;
     try {
       worker = new Worker(new URL('../../client/browser/measuring-worker.ts', import.meta.url), { type: 'module' });
     } catch {
-      return lacks();
+      return endWithout('browser-lacks');
     }
     const toWorker = (message: WorkerOrder) => worker.postMessage(message);
     const channel = channelServer(toWorker);
+    const silence = watchSilence(() => {
+      end();
+      endWithout('browser-silent');
+    });
     const end = () => {
+      silence.stop();
       channel({ kind: 'channel-stop' });
       worker.terminate();
       signal.removeEventListener('abort', cancel);
@@ -42,9 +48,10 @@ export const measureInWorker: Measure = (grant, signal, onProgress) =>
     worker.onerror = (event) => {
       event.preventDefault();
       end();
-      lacks();
+      endWithout('browser-lacks');
     };
     worker.onmessage = ({ data }: MessageEvent<WorkerReport>) => {
+      silence.heard();
       if (data.kind === 'progress') return onProgress(data.strip);
       if (data.kind !== 'finished' && data.kind !== 'failed') return channel(data);
       end();

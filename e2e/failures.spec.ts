@@ -184,3 +184,18 @@ test('a browser whose measuring falls silent is found out, and the run says so',
   await expect(page.getByText('The browser stopped measuring in the middle, without saying why.')).toBeVisible();
   await expect(page.getByRole('button', { name: /Run again/ })).toBeVisible();
 });
+
+test('on a slow path the form waits until the page can do something with it', async ({ page }) => {
+  let letThrough: () => void = () => undefined;
+  const gate = new Promise<void>((resolve) => (letThrough = resolve));
+  await page.route('**/_next/static/**/*.js', async (route) => {
+    await gate;
+    await route.continue();
+  });
+  await page.goto(`${program.origin}/j/${program.code}`, { waitUntil: 'commit' });
+  await expect(page.getByRole('button', { name: 'One moment …' })).toBeDisabled();
+  await expect(page.getByPlaceholder('for example: Reading room laptop')).toBeDisabled();
+  letThrough();
+  await answer(page, { name: 'Far tablet' });
+  await expect(page.getByRole('button', { name: 'Measure' })).toBeEnabled();
+});

@@ -11,6 +11,8 @@ const timer = setInterval(() => {
   const line = readFileSync('/proc/self/net/dev', 'utf8')
     .split('\n')
     .find((text) => text.trim().startsWith(`${device}:`));
+  // The table may change while it is read in pieces: the next look finds it whole.
+  if (line === undefined) return;
   const wallMs = performance.timeOrigin + performance.now();
   const [bytes, packets] = line.split(':')[1].trim().split(/\s+/).map(Number);
   samples.push([wallMs, bytes, packets]);

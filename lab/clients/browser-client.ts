@@ -31,7 +31,10 @@ export async function browserClient(netns: string): Promise<LabClient> {
           timeout: PATIENCE_MS,
         });
         await page.getByRole('button', { name: 'Measure' }).click();
-        const response = await handedIn;
+        const response = await handedIn.catch(async (error: Error) => {
+          // What is seen tells more than that nothing came.
+          throw new Error(`${error.message}\n${await page.innerText('body')}`);
+        });
         const tookMs = performance.now() - startedMs;
         const answer = (await response.json()) as { runId: string; status: string; figures: string; held: string };
         if (answer.status !== 'finished')

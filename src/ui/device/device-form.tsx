@@ -13,6 +13,7 @@ import {
   type DeviceLinkChoice,
   type LinkAnswers,
 } from './link-choice';
+import { useReady } from './use-ready';
 import { LinkMore } from './link-more';
 
 const NEW_DEVICE = '';
@@ -109,6 +110,8 @@ function Line({ question, children }: LineProps) {
 /** Three lines to answer, most of them filled in, and how far to measure. */
 export function DeviceForm({ join, answers, onAnswers, onRun, busy }: DeviceFormProps) {
   const [touched, setTouched] = useState(false);
+  // On a slow path the page is seen well before it can do anything: what was typed or pressed by then would be lost.
+  const ready = useReady();
   const isNew = answers.deviceId === NEW_DEVICE;
   const nameless = isNew && answers.newName.trim() === '';
   const change = (part: Partial<DeviceAnswers>) => onAnswers({ ...answers, ...part });
@@ -120,7 +123,7 @@ export function DeviceForm({ join, answers, onAnswers, onRun, busy }: DeviceForm
         if (!nameless) onRun();
       }}
     >
-      <div className="space-y-4">
+      <fieldset disabled={!ready} className="space-y-4">
         {join.devices.length > 0 && (
           <Line question="What is this device?">
             <select
@@ -233,13 +236,13 @@ export function DeviceForm({ join, answers, onAnswers, onRun, busy }: DeviceForm
             </div>
           </fieldset>
         )}
-      </div>
+      </fieldset>
       <button
         type="submit"
-        disabled={busy || join.reaches.length === 0}
+        disabled={!ready || busy || join.reaches.length === 0}
         className="mt-6 min-h-14 w-full rounded-[3px] bg-ink text-lg font-semibold text-paper hover:bg-down disabled:bg-quiet"
       >
-        {busy ? 'Asking the console …' : 'Measure'}
+        {busy ? 'Asking the console …' : ready ? 'Measure' : 'One moment …'}
       </button>
       <p className="mt-2 text-center text-sm text-quiet">
         {answers.profile === 'delay' ? 'moves hardly any data' : 'moves as much data as the line carries in that time'}

@@ -15,10 +15,12 @@ export async function browserClient(netns: string): Promise<LabClient> {
   writeFileSync(launcher, `#!/bin/sh\nexec ip netns exec ${netns} /usr/bin/chromium "$@"\n`);
   chmodSync(launcher, 0o755);
   const browser = await chromium.launch({ ...config.use?.launchOptions, executablePath: launcher });
+  // One context: what keeps the device's cookie from one run to the next.
+  const context = await browser.newContext();
   return {
     name: 'Chromium',
     run: async (joinAddress, profile, deviceName = 'lab browser') => {
-      const page = await browser.newPage();
+      const page = await context.newPage();
       try {
         if (process.env['LAB_PICTURE'] === 'off') await withoutPicture(page);
         await page.goto(`${joinAddress}?profile=${profile}`);

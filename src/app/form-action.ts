@@ -20,9 +20,13 @@ export async function saved<Name extends FormName>(
   const checked = checkedForm(name, typed);
   if (!checked.ok) return { status: 'invalid', typed, errors: checked.errors, refusal: null };
   const outcome = await save(checked.values);
-  if (!outcome.ok)
-    return { status: 'invalid', typed, errors: {}, refusal: problemOf(CONSOLE_FAULTS, outcome.fault).detail };
+  if (!outcome.ok) return { status: 'invalid', typed, errors: {}, refusal: refusalWords(outcome)! };
   return { status: 'saved', at: Date.now() };
+}
+
+/** What stands in the way, with the next step; null when nothing did. */
+export function refusalWords(outcome: Outcome<unknown, ConsoleFaultCode>): string | null {
+  return outcome.ok ? null : problemOf(CONSOLE_FAULTS, outcome.fault).detail;
 }
 
 /** A field of a form, null when it is blank or missing. */

@@ -10,9 +10,12 @@ const WORDS = (
   'tail tape thread title tooling tray vellum wax weight wheel'
 ).split(' ');
 
+/** The demo signs nobody in: what it is given by the way is thrown away. */
+const NOWHERE = { address: null, browser: null };
+
 /** Sets a made-up passphrase for the demo; null when there is one already. */
 export async function demoPassphrase(context: ConsoleContext): Promise<string | null> {
   const passphrase = Array.from({ length: 4 }, () => WORDS[randomInt(WORDS.length)]).join(' ');
-  const set = await setFirstPassphrase(context, welcomeToken(context), { name: 'Ines', passphrase });
+  const set = await setFirstPassphrase(context, welcomeToken(context), { name: 'Ines', passphrase }, NOWHERE);
   return set.ok ? passphrase : null;
 }

@@ -14,7 +14,7 @@ export async function showAddresses(demo: boolean, port: number, dataFolder: str
   const files = dataFiles(dataFolder);
   const store = await openStore(files.database);
   const [site] = await store.sites.all();
-  const passphraseSet = (await store.access.passphraseHash()) !== null;
+  const passphraseSet = (await store.access.technicians()).length > 0;
   await store.close();
   say(`  Console    http://localhost:${port}`);
   for (const address of lanAddresses()) say(`             http://${address}:${port}`);

@@ -1,5 +1,6 @@
 import type { KeyObject } from 'node:crypto';
 import type { Store } from '@/store';
+import { EndedSignIns } from './access/ended-sign-ins';
 import { TryLimit } from './access/try-limit';
 import { openUseLimits, type UseLimits } from './access/use-limit';
 import { ReachedFrom } from './reach/reached-from';
@@ -45,6 +46,10 @@ export interface ConsoleContext {
   readonly backupState: BackupState;
   /** Decisions about turns are made one at a time. */
   readonly turnDesk: OneAtATime;
+  /** So are those about who may sign in. */
+  readonly peopleDesk: OneAtATime;
+  /** Whoever hears from the console by a sign-in hears from here that it has ended. */
+  readonly endedSignIns: EndedSignIns;
 }
 
 /** What a console holds only while it is open. `sinceMs`: when it was opened. */
@@ -52,7 +57,19 @@ export function openPresence(
   sinceMs?: number,
 ): Pick<
   ConsoleContext,
-  'tries' | 'standing' | 'changes' | 'reached' | 'turnDesk' | 'waiting' | 'live' | 'backupState' | 'hereLinks' | 'uses'
+  | (
+      | 'tries'
+      | 'standing'
+      | 'changes'
+      | 'reached'
+      | 'turnDesk'
+      | 'waiting'
+      | 'live'
+      | 'backupState'
+      | 'hereLinks'
+      | 'uses'
+    )
+  | ('peopleDesk' | 'endedSignIns')
 > {
   return {
     tries: new TryLimit(),
@@ -60,6 +77,8 @@ export function openPresence(
     changes: new Changes(),
     reached: new ReachedFrom(),
     turnDesk: new OneAtATime(),
+    peopleDesk: new OneAtATime(),
+    endedSignIns: new EndedSignIns(),
     waiting: new WaitingDevices(),
     live: new LiveRuns(sinceMs),
     backupState: new BackupState(),

@@ -26,7 +26,7 @@ import {
 import { publicKeyText, signReceipt, type TicketClaims } from '@/wire/ticket';
 import type { Role } from './access';
 import { openPresence, type ConsoleContext } from './console-context';
-import { deviceCookieValue } from './device-cookie';
+import { cookieOfDevice } from './device-cookie';
 import { handInRun } from './hand-in-run';
 import { saveLine } from './lines';
 import { saveOffice } from './offices';
@@ -168,8 +168,15 @@ export const GOOD_LINE: SimulatedLine = {
 };
 
 /** Whoever sends this order: by its code, and with the cookie of the device that it says it is. */
-export function visitorOf({ context }: TestConsole, { code, deviceId }: StartRun): Visitor {
-  return { ...STRANGER, code, cookie: deviceId === null ? null : deviceCookieValue(context, deviceId) };
+export async function visitorOf(console: TestConsole, { code, deviceId }: StartRun): Promise<Visitor> {
+  return { ...STRANGER, code, cookie: deviceId === null ? null : await cookieFor(console, deviceId) };
+}
+
+/** The cookie of a device; one that has not asked for a run yet is given one, as if it had. */
+export async function cookieFor({ context }: TestConsole, deviceId: string): Promise<string> {
+  const device = await context.store.sites.device(deviceId);
+  if (device?.cookieAtMs === null) await context.store.sites.saveDevice({ ...device, cookieAtMs: context.wallMs() });
+  return cookieOfDevice(context, deviceId);
 }
 
 /** A whole run of a device that comes by the code, from asking to the record. */
@@ -179,7 +186,7 @@ export async function measured(
   line: SimulatedLine = GOOD_LINE,
   facts: Partial<RunFacts> = { sameMachine: false },
 ): Promise<RunGrant> {
-  const run = await startRun(console.context, visitorOf(console, order), order, 'http://192.0.2.20:4870');
+  const run = await startRun(console.context, await visitorOf(console, order), order, 'http://192.0.2.20:4870');
   if (!run.ok) throw new Error(run.fault.code);
   const { runId, runKey } = run.value;
   const samples = simulateSamples(line, seededRandom(5));
@@ -187,7 +194,7 @@ export async function measured(
   return run.value;
 }
 
-export const TECHNICIAN: Role = { kind: 'technician', name: 'Ines' };
+export const TECHNICIAN: Role = { kind: 'technician', scope: 'everything', person: null, name: 'Ines' };
 export const STRANGER = { code: null, cookie: null, address: '198.51.100.23' } as const;
 
 export function orderFor(code: string | null, changes: Partial<StartRun> = {}): StartRun {

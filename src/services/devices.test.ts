@@ -1,6 +1,7 @@
 import { seededRandom } from '@/core';
 import { simulateSamples } from '@/demo';
 import {
+  cookieFor,
   deviceForm,
   finished,
   furnish,
@@ -12,7 +13,7 @@ import {
   STRANGER,
   type TestConsole,
 } from './console-for-tests';
-import { deviceCookieValue, deviceOfCookie } from './device-cookie';
+import { deviceOfCookie } from './device-cookie';
 import { mergeDevices, saveDevice } from './devices';
 import { handInRun } from './hand-in-run';
 import { ledgerOf } from './ledger';
@@ -61,7 +62,7 @@ describe('devices', () => {
   describe('that turn out to be one', () => {
     it('are one from then on: runs, cookie and all; and two again when it is undone', async () => {
       const [first, second] = [await run('Desk'), await run('Press desk')];
-      const cookie = deviceCookieValue(console.context, first.deviceId);
+      const cookie = await cookieFor(console, first.deviceId);
       expect((await mergeDevices(console.context, first.deviceId, second.deviceId)).ok).toBe(true);
       expect((await setUpOf(console.context)).devices.map(({ name }) => name)).toEqual(['Press desk']);
       expect(new Set(await runsOf(second.deviceId))).toEqual(new Set([first.runId, second.runId]));

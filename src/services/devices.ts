@@ -56,6 +56,6 @@ export async function mergeDevices(
   const removedAtMs = context.wallMs();
   await removals.mergeDevices({ id, siteId, kind: 'device', name, removed: from, removedAtMs }, into.id);
   context.standing.dismiss(id, 'removed');
-  context.changes.tell();
+  context.changes.tell('office', 'runs');
   return done(into);
 }

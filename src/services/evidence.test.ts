@@ -2,6 +2,7 @@ import { seededRandom, type RunSamples } from '@/core';
 import { simulateSamples } from '@/demo';
 import { boardOf } from './board';
 import {
+  cookieFor,
   furnish,
   GOOD_LINE,
   handedIn,
@@ -16,7 +17,6 @@ import { pinPeer } from './peers';
 import { runPageOf } from './run-page';
 import { sitesOverview } from './sites-overview';
 import { askForRun, queueTurns, standBy } from './turns';
-import { deviceCookieValue } from './device-cookie';
 
 const ORIGIN = 'http://192.0.2.20:4870';
 const SHARE = { ...GOOD_LINE, down: { ...GOOD_LINE.down, rateBps: 160e6 }, up: { ...GOOD_LINE.up, rateBps: 33e6 } };
@@ -51,7 +51,7 @@ describe('evidence at the console', () => {
         send: (order: { kind: string; turnId?: string }) => asked.push(order.turnId ?? ''),
         close: () => {},
       };
-      await standBy(console.context, deviceCookieValue(console.context, deviceId), link);
+      await standBy(console.context, await cookieFor(console, deviceId), link);
       links.push({ deviceId, asked });
     }
     const queued = await queueTurns(console.context, 'Ines', {
@@ -62,7 +62,7 @@ describe('evidence at the console', () => {
     const grants = [];
     for (const { deviceId, asked } of links) {
       const order = orderFor(null, { deviceId, deviceName: null, turnId: asked.at(-1)! });
-      const visitor = { ...STRANGER, cookie: deviceCookieValue(console.context, deviceId) };
+      const visitor = { ...STRANGER, cookie: await cookieFor(console, deviceId) };
       const answer = await askForRun(console.context, visitor, order, ORIGIN);
       if (!answer.ok || answer.value.status !== 'granted') throw new Error('not granted');
       grants.push(answer.value);

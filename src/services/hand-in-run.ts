@@ -203,7 +203,7 @@ export async function handInRun(
       if (ending.status === 'finished' && ending.report && samples !== null)
         await noteLook(context, { ...run, practice }, ending.report, samples);
       context.live.forget(runId);
-      context.changes.tell();
+      context.changes.tell('runs', 'queue');
     } catch (error) {
       const reason = (error as { original?: { code?: string } }).original?.code ?? '';
       if (reason === 'SQLITE_FULL' || reason === 'SQLITE_READONLY' || reason === 'SQLITE_IOERR')

@@ -1,11 +1,12 @@
 export * from './access';
+export * from './audit';
 export { BOARD_AGES, type BoardAge, type BoardFilter } from './board-filter';
 export { sitesOverview, type SiteSummary, type SiteTunnel } from './sites-overview';
 export { weekOfRuns, type WeekOfRuns } from './week-of-runs';
 export { boardOf, type Board, type BoardRow } from './board';
 export type { BoardCell, BoardColumn } from './board-cells';
 export { openPresence, setConsole, theConsole, type ConsoleContext } from './console-context';
-export { DEVICE_COOKIE, DEVICE_COOKIE_SECONDS, deviceCookieValue } from './device-cookie';
+export { cookieOfDevice, DEVICE_COOKIE, DEVICE_COOKIE_SECONDS, deviceCookieValue } from './device-cookie';
 export { conditionsOf, figureColumns, handInRun, noteRunAlive } from './hand-in-run';
 export { HERE_COOKIE, HERE_COOKIE_SECONDS, hereToken, openHere } from './here-link';
 export { joinPageOf, type JoinPage } from './join-page';

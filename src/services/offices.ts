@@ -40,7 +40,7 @@ export async function removeOffice(context: ConsoleContext, siteId: string): Pro
   const { sites } = context.store;
   for (const device of await sites.devicesOf(siteId)) context.standing.dismiss(device.id, 'removed');
   await sites.markRemoved(siteId, context.wallMs());
-  context.changes.tell();
+  context.changes.tell('office', 'runs');
 }
 
 /** Removes all demo data in one step: every office that was made by the demo. */
@@ -60,7 +60,7 @@ export async function putBackOffice(
   if ((await sites.all()).some((other) => other.name.toLocaleLowerCase() === site.name.toLocaleLowerCase()))
     return failed('name-taken', { what: 'office', name: site.name });
   await sites.markRemoved(siteId, null);
-  context.changes.tell();
+  context.changes.tell('office', 'runs');
   return done(site);
 }
 

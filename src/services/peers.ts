@@ -58,7 +58,7 @@ export async function notePeerKey(
       : { publicKey: peer.publicKey, otherKey: shown };
   if (keys.publicKey !== peer.publicKey || keys.otherKey !== peer.otherKey) {
     await context.store.sites.saveKeys(peer.id, keys);
-    context.changes.tell();
+    context.changes.tell('office');
   }
   return { ...peer, ...keys };
 }

@@ -121,6 +121,6 @@ export async function judgeSomeAnew(context: ConsoleContext): Promise<number> {
     const now = await sites.line(line.id);
     if (now?.rejudgeFromMs === line.rejudgeFromMs) await sites.saveLine({ ...now, rejudgeFromMs: next });
   }
-  if (changed > 0) context.changes.tell();
+  if (changed > 0) context.changes.tell('runs');
   return changed;
 }

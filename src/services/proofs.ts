@@ -1,7 +1,7 @@
 import { createHmac, timingSafeEqual, type KeyObject } from 'node:crypto';
 
 /** What a proof is for: one for a run is worth nothing for a device. */
-export type Purpose = 'run' | 'turn' | 'device' | 'welcome' | 'share' | 'here' | 'here-link';
+export type Purpose = 'run' | 'turn' | 'device' | 'welcome' | 'passphrase' | 'share' | 'here' | 'here-link';
 
 /**
  * Proofs that the console made something: an HMAC-SHA-256 (RFC 2104) over a purpose and an id, keyed with the

@@ -1,4 +1,5 @@
 import {
+  cookieFor,
   deviceForm,
   furnish,
   openTestConsole,
@@ -7,7 +8,7 @@ import {
   STRANGER,
   type TestConsole,
 } from './console-for-tests';
-import { deviceCookieValue, deviceOfCookie } from './device-cookie';
+import { deviceOfCookie } from './device-cookie';
 import { removeDevice, removedLately, removePeer, undoRemoval } from './removals';
 import { saveDevice } from './devices';
 import { setUpOf } from './set-up';
@@ -31,8 +32,8 @@ describe('removing with undo', () => {
 
   it('puts a device back as it was, with its spot, its link and its cookie', async () => {
     const device = await press();
+    const cookie = await cookieFor(console, device.id);
     const before = await setUpOf(console.context);
-    const cookie = deviceCookieValue(console.context, device.id);
     await removeDevice(console.context, device.id);
     expect(await names()).toEqual([]);
     expect(await deviceOfCookie(console.context, cookie)).toBeNull();

@@ -5,6 +5,7 @@ import { openStore } from '@/store';
 import { checkTicket } from '@/wire/ticket';
 import { boardOf } from './board';
 import {
+  cookieFor,
   deviceForm,
   finished,
   furnish,
@@ -16,7 +17,6 @@ import {
   visitorOf,
   type TestConsole,
 } from './console-for-tests';
-import { deviceCookieValue } from './device-cookie';
 import { handInRun, noteRunAlive } from './hand-in-run';
 import { CODE_LENGTH, CODE_LETTERS, newJoinCode, readJoinCode } from './join-code';
 import { hereToken, openHere } from './here-link';
@@ -50,13 +50,13 @@ describe('the console', () => {
   afterEach(() => console.close());
 
   async function granted(order = orderFor(code)) {
-    const started = await startRun(console.context, visitorOf(console, order), order, ORIGIN);
+    const started = await startRun(console.context, await visitorOf(console, order), order, ORIGIN);
     if (!started.ok) throw new Error(started.fault.code);
     return started.value;
   }
 
   async function refused(order: Parameters<typeof startRun>[2], visitor?: Parameters<typeof startRun>[1]) {
-    const started = await startRun(console.context, visitor ?? visitorOf(console, order), order, ORIGIN);
+    const started = await startRun(console.context, visitor ?? (await visitorOf(console, order)), order, ORIGIN);
     return started.ok ? 'granted' : started.fault.code;
   }
 
@@ -102,7 +102,7 @@ describe('the console', () => {
 
     it('knows a device again by its cookie, and no other by a forged one', async () => {
       const { deviceId } = await granted();
-      const cookie = deviceCookieValue(console.context, deviceId);
+      const cookie = await cookieFor(console, deviceId);
       const again = await joinPageOf(console.context, { ...STRANGER, cookie });
       expect(again).toMatchObject({
         ok: true,
@@ -135,7 +135,7 @@ describe('the console', () => {
       expect(await refused(orderFor(code, { deviceId: 'nobody' }))).toBe('device-unknown');
       expect(await refused(orderFor(code, { reach: 'tunnel' }))).toBe('peer-missing');
       await granted();
-      expect(await refused(orderFor(code, { deviceName: 'press DESK' }))).toBe('name-taken');
+      expect(await refused(orderFor(code, { deviceName: 'press DESK' }))).toBe('device-taken');
     });
 
     it('is refused while another tab of the device measures, and possible again when that fell silent', async () => {
@@ -159,7 +159,7 @@ describe('the console', () => {
       expect(page).toMatchObject({ ok: true, value: { devices: [] } });
       expect(await refused(order, other)).toBe('device-taken');
       // Nor by the name, which says nothing about who holds it.
-      expect(await refused(orderFor(code), other)).toBe('name-taken');
+      expect(await refused(orderFor(code), other)).toBe('device-taken');
       await openDevice(console.context, deviceId);
       console.advanceMs(3600_000 + 1);
       expect(await refused(order, other)).toBe('device-taken');

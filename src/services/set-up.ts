@@ -1,6 +1,7 @@
 import type { DeviceKind, Link, Plan } from '@/core';
 import type { Line, LineSwitch, Site, Spot, StoredApiToken, StoredPeer, StoredPlan } from '@/store';
 import type { ConsoleContext } from './console-context';
+import { isTaken } from './device-cookie';
 import { shownLine } from './lines';
 import { planOfRow } from './plan-of-row';
 import { removedLately, type Removed } from './removals';
@@ -39,7 +40,7 @@ export interface SetUp {
   readonly spots: readonly Spot[];
   readonly devices: readonly SetUpDevice[];
   readonly peers: readonly StoredPeer[];
-  readonly apiTokens: readonly StoredApiToken[];
+  readonly apiTokens: readonly (StoredApiToken & { readonly ended: boolean })[];
   readonly removed: readonly Removed[];
   readonly publicKey: string;
   readonly port: number;
@@ -62,7 +63,9 @@ async function linesOf(context: ConsoleContext, siteId: string): Promise<SetUpLi
 export async function setUpOf(context: ConsoleContext, siteId?: string): Promise<SetUp> {
   const { sites, access } = context.store;
   const [all, site, apiTokens] = await Promise.all([sites.all(), siteOf(context, siteId), access.apiTokens()]);
-  const shared = { site, sites: all, apiTokens, publicKey: context.publicKey, port: context.port };
+  const nowMs = context.wallMs();
+  const tokens = apiTokens.map((token) => ({ ...token, ended: token.endsAtMs !== null && token.endsAtMs <= nowMs }));
+  const shared = { site, sites: all, apiTokens: tokens, publicKey: context.publicKey, port: context.port };
   if (site === null) return { ...shared, lines: [], switches: [], removed: [], spots: [], devices: [], peers: [] };
   const [lines, switches, spots, devices, peers, removed] = await Promise.all([
     linesOf(context, site.id),
@@ -80,7 +83,7 @@ export async function setUpOf(context: ConsoleContext, siteId?: string): Promise
     removed,
     spots,
     devices: devices.map(({ id, name, spotId, kind, notes, link, cookieAtMs, openUntilMs }) => ({
-      ...{ id, name, kind, notes, link, taken: cookieAtMs !== null },
+      ...{ id, name, kind, notes, link, taken: isTaken({ cookieAtMs }, context.wallMs()) },
       openUntilMs: (openUntilMs ?? 0) > context.wallMs() ? openUntilMs : null,
       spotName: spotName(spotId),
     })),

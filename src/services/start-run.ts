@@ -14,6 +14,7 @@ import { NEW_DEVICE, STARTED_RUN, type Device, type Line, type Site, type Stored
 import { type ConsoleFaultCode, done, failed, type Outcome, type RunGrant, type StartRun } from '@/wire';
 import { signTicket } from '@/wire/ticket';
 import type { ConsoleContext } from './console-context';
+import { cookieTimes, isTaken, type Becoming } from './device-cookie';
 import { peerBaseUrl } from './peer-address';
 import { crossingOf, type Crossing } from './line-choice';
 import { leastDirectionMs } from './long-look';
@@ -30,9 +31,14 @@ type Result<Value> = Promise<Outcome<Value, ConsoleFaultCode>>;
 
 /** Whether whoever asks may be this device: nobody is it yet, he is it himself, or the technician let another one be. */
 export function mayBe(device: Device, { knownDeviceId, here }: Admission, nowMs: number): boolean {
-  if (device.cookieAtMs === null || device.id === knownDeviceId || here) return true;
+  if (!isTaken(device, nowMs) || device.id === knownDeviceId || here) return true;
   // The demo's own devices may be played by anybody.
   return device.simulated || (device.openUntilMs ?? 0) > nowMs;
+}
+
+function becomingOf(existing: Device | undefined, { knownDeviceId, here }: Admission): Becoming {
+  if (existing?.id === knownDeviceId) return 'itself';
+  return here || existing?.simulated === true ? 'beside' : 'instead';
 }
 
 /** The device that the answers describe: an existing one, brought up to date, or a new one. */
@@ -56,7 +62,10 @@ async function deviceOf(
   const name = order.deviceName ?? existing?.name;
   if (name === undefined) return failed('request-malformed', { complaint: 'deviceName: give it a name' });
   const namesake = devices.find((device) => device.name.toLocaleLowerCase() === name.toLocaleLowerCase());
-  if (namesake !== undefined && namesake.id !== existing?.id) return failed('name-taken', { what: 'device', name });
+  if (namesake !== undefined && namesake.id !== existing?.id) {
+    const free = existing !== undefined || mayBe(namesake, admission, nowMs);
+    return free ? failed('name-taken', { what: 'device', name }) : failed('device-taken', { device: namesake.name });
+  }
   if (existing === undefined) {
     const { devicesOfAddress, devicesOfOffice } = context.uses;
     const seconds = devicesOfAddress.use(address ?? 'unknown', nowMs) ?? devicesOfOffice.use(site.id, nowMs);
@@ -68,7 +77,7 @@ async function deviceOf(
     ...(existing ?? fresh),
     ...{ spotId, name, link: order.link },
     // The answer gives a cookie: from now on this browser is the device.
-    cookieAtMs: existing?.id === admission.knownDeviceId ? (existing.cookieAtMs ?? nowMs) : nowMs,
+    ...cookieTimes(existing, becomingOf(existing, admission), nowMs),
     openUntilMs: null,
   };
   if (!isDeepStrictEqual(device, existing)) await sites.saveDevice(device);

@@ -25,6 +25,6 @@ export async function sweepSilentRuns(context: ConsoleContext): Promise<number> 
     await context.store.runs.end(run.id, { status: 'unfinished', reason: 'device-vanished', endedAtMs }, null);
     context.live.forget(run.id);
   }
-  if (over.length > 0) context.changes.tell();
+  if (over.length > 0) context.changes.tell('runs', 'queue');
   return over.length;
 }

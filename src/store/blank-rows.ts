@@ -3,7 +3,7 @@ import type { StoredRun } from './queries/run-queries';
 
 /** What is not known of a row when it is made. Each new row names the rest itself. */
 export const NEW_DEVICE = {
-  ...{ kind: null, notes: '', simulated: false, cookieAtMs: null, openUntilMs: null },
+  ...{ kind: null, notes: '', simulated: false, cookieAtMs: null, cookieBeforeMs: null, openUntilMs: null },
 } as const satisfies Partial<Device>;
 
 export const NEW_LINE = { longLookAtMs: null, burstMs: null, rejudgeFromMs: null } as const satisfies Partial<Line>;

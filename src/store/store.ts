@@ -3,6 +3,7 @@ import { inspect, mark } from './inspect';
 import { migrate } from './migrations/migrate';
 import { defineTables, type Tables } from './models/tables';
 import { AccessQueries } from './queries/access-queries';
+import { AuditQueries } from './queries/audit-queries';
 import { RemovalQueries } from './queries/removal-queries';
 import { RunQueries } from './queries/run-queries';
 import { openRaw } from './raw-sqlite';
@@ -13,6 +14,7 @@ import { sqliteWithSettings } from './sqlite-dialect';
 /** The one place that knows SQL. Opened by the console alone, which is the only writer. */
 export interface Store {
   readonly access: AccessQueries;
+  readonly audit: AuditQueries;
   readonly sites: SiteQueries;
   readonly removals: RemovalQueries;
   readonly runs: RunQueries;
@@ -43,6 +45,7 @@ export async function openStore(file: string): Promise<Store> {
   const tables: Tables = defineTables(sequelize);
   return {
     access: new AccessQueries(tables),
+    audit: new AuditQueries(tables),
     sites: new SiteQueries(tables),
     removals: new RemovalQueries(sequelize, tables),
     runs: new RunQueries(sequelize, tables),

@@ -6,7 +6,7 @@ export * from './console/ledger-messages';
 export * from './console/link-form';
 export * from './console/link-schema';
 export * from './console/office-operations';
-export type { Operation } from './console/operation';
+export { scopeOfOperation, type Operation, type PathParameters } from './console/operation';
 export * from './console/operations';
 export * from './console/set-up-schemas';
 export * from './console/queue-messages';

@@ -1,6 +1,8 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
-import { hasPassphrase, theConsole } from '@/services';
+import { hasTechnicians, theConsole } from '@/services';
+import { saferAddress } from '@/app/visitor';
+import { PlainHttpNote } from '@/ui/access/plain-http-note';
 import { DoorPage } from '@/ui/access/door-page';
 import { ActionForm, TextField } from '@/ui/form/action-form';
 import { readReturnPath } from '@/wire';
@@ -13,13 +15,14 @@ interface SignInProps {
 }
 
 export default async function SignInPage({ searchParams }: SignInProps) {
-  if (!(await hasPassphrase(theConsole()))) redirect('/welcome');
+  if (!(await hasTechnicians(theConsole()))) redirect('/welcome');
   const { to } = await searchParams;
   return (
     <DoorPage
       title="Sign in"
-      text="The console is for the technician. A device that is to be tested needs only the code that the board shows."
+      text="The console is for the technician. A device that is to be tested needs only the code that the board shows. Forgotten? Whoever keeps the console makes a link for you, or the machine does: npm run passphrase."
     >
+      <PlainHttpNote saferAddress={await saferAddress()} />
       <ActionForm form="sign-in" action={signInAction} label="Sign in" save="Sign in" saving="Signing in …">
         <input type="hidden" name="to" value={readReturnPath(typeof to === 'string' ? to : null)} />
         <div className="grid gap-4">

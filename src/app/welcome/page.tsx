@@ -1,13 +1,13 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
-import { hasPassphrase, theConsole } from '@/services';
+import { hasTechnicians, theConsole } from '@/services';
 import { DoorPage } from '@/ui/access/door-page';
 
 export const metadata: Metadata = { title: 'First start' };
 
 /** Seen by whoever comes before the passphrase is set without holding the link. */
 export default async function FirstStartPage() {
-  if (await hasPassphrase(theConsole())) redirect('/sign-in');
+  if (await hasTechnicians(theConsole())) redirect('/sign-in');
   return (
     <DoorPage
       title="No passphrase yet"

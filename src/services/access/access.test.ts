@@ -1,5 +1,6 @@
 import { NO_SAMPLES } from '@/core';
 import {
+  cookieFor,
   openTestConsole,
   furnish,
   STRANGER,
@@ -8,7 +9,6 @@ import {
   finished,
   type TestConsole,
 } from '../console-for-tests';
-import { deviceCookieValue } from '../device-cookie';
 import { handInRun } from '../hand-in-run';
 import { joinPageOf } from '../join-page';
 import { hashPassphrase, provesPassphrase } from './passphrase';
@@ -26,9 +26,12 @@ import {
 } from '.';
 import { TryLimit } from './try-limit';
 
+const REPORT = { name: 'weekly report', scope: 'read', days: 90 } as const;
 const HOUR_MS = 3600_000;
 const CREDENTIALS = { name: 'Ines', passphrase: 'seven quires of vellum' };
 const ADDRESS = '192.0.2.44';
+const PLACE = { address: ADDRESS, browser: 'a test' };
+const ELSEWHERE = { address: '192.0.2.45', browser: null };
 
 describe('a passphrase', () => {
   it('is proven by itself alone, however the letters were composed', async () => {
@@ -70,7 +73,7 @@ describe('who may do what', () => {
   afterEach(() => console.close());
 
   const setUp = async () => {
-    const set = await setFirstPassphrase(console.context, welcomeToken(console.context), CREDENTIALS);
+    const set = await setFirstPassphrase(console.context, welcomeToken(console.context), CREDENTIALS, PLACE);
     if (!set.ok) throw new Error(set.fault.code);
     return set.value;
   };
@@ -78,36 +81,38 @@ describe('who may do what', () => {
     roleOf(console.context, { signIn: signInCookie, device, authorization: null });
 
   it('lets the first-start link set one passphrase, once, and nobody without the link', async () => {
-    expect(await setFirstPassphrase(console.context, 'guessed', CREDENTIALS)).toMatchObject({
+    expect(await setFirstPassphrase(console.context, 'guessed', CREDENTIALS, PLACE)).toMatchObject({
       fault: { code: 'welcome-over' },
     });
-    expect(await role(await setUp())).toEqual({ kind: 'technician', name: 'Ines' });
-    const again = await setFirstPassphrase(console.context, welcomeToken(console.context), CREDENTIALS);
+    expect(await role(await setUp())).toMatchObject({ kind: 'technician', name: 'Ines', person: { keeper: true } });
+    const again = await setFirstPassphrase(console.context, welcomeToken(console.context), CREDENTIALS, PLACE);
     expect(again).toMatchObject({ fault: { code: 'welcome-over' } });
   });
 
   it('signs in with the passphrase alone, and out again at once', async () => {
-    expect(await signIn(console.context, CREDENTIALS, ADDRESS)).toMatchObject({
+    expect(await signIn(console.context, CREDENTIALS, PLACE)).toMatchObject({
       fault: { code: 'passphrase-missing' },
     });
     await setUp();
-    const wrong = await signIn(console.context, { ...CREDENTIALS, passphrase: 'six quires' }, ADDRESS);
+    const wrong = await signIn(console.context, { ...CREDENTIALS, passphrase: 'six quires' }, PLACE);
     expect(wrong).toMatchObject({ fault: { code: 'passphrase-wrong' } });
-    const token = await signIn(console.context, { ...CREDENTIALS, name: 'Tom' }, ADDRESS);
+    const nobody = await signIn(console.context, { ...CREDENTIALS, name: 'Tom' }, PLACE);
+    expect(nobody).toMatchObject({ fault: { code: 'passphrase-wrong' } });
+    const token = await signIn(console.context, { ...CREDENTIALS, name: ' INES ' }, PLACE);
     if (!token.ok) throw new Error(token.fault.code);
-    expect(await role(token.value)).toEqual({ kind: 'technician', name: 'Tom' });
-    await signOut(console.context, token.value);
+    expect(await role(token.value)).toMatchObject({ kind: 'technician', name: 'Ines' });
+    await signOut(console.context, token.value, ADDRESS);
     expect(await role(token.value)).toEqual({ kind: 'stranger' });
   });
 
   it('makes whoever guesses wait, even with the right passphrase at last', async () => {
     await setUp();
     for (let guess = 0; guess < 10; guess += 1)
-      await signIn(console.context, { ...CREDENTIALS, passphrase: `guess ${guess}` }, ADDRESS);
-    expect(await signIn(console.context, CREDENTIALS, ADDRESS)).toMatchObject({
+      await signIn(console.context, { ...CREDENTIALS, passphrase: `guess ${guess}` }, PLACE);
+    expect(await signIn(console.context, CREDENTIALS, PLACE)).toMatchObject({
       fault: { code: 'too-many-tries', facts: { seconds: 300 } },
     });
-    expect((await signIn(console.context, CREDENTIALS, '192.0.2.45')).ok).toBe(true);
+    expect((await signIn(console.context, CREDENTIALS, ELSEWHERE)).ok).toBe(true);
   });
 
   it('ends a sign-in after twelve hours without use, and after two weeks in any case', async () => {
@@ -118,7 +123,7 @@ describe('who may do what', () => {
     }
     console.advanceMs(12 * HOUR_MS + 1);
     expect(await role(token)).toEqual({ kind: 'stranger' });
-    const idle = await signIn(console.context, CREDENTIALS, ADDRESS);
+    const idle = await signIn(console.context, CREDENTIALS, PLACE);
     if (!idle.ok) throw new Error(idle.fault.code);
     console.advanceMs(12 * HOUR_MS + 1);
     expect(await role(idle.value)).toEqual({ kind: 'stranger' });
@@ -129,17 +134,23 @@ describe('who may do what', () => {
     await console.reopen();
     expect(await role(token)).toMatchObject({ kind: 'technician' });
     expect(await role(`${token}x`)).toEqual({ kind: 'stranger' });
-    expect(await role(null, 'device-1.forged')).toEqual({ kind: 'stranger' });
+    for (const forged of ['device-1.forged', 'device-1.0.forged', 'device-1.x.y', '...'])
+      expect(await role(null, forged)).toEqual({ kind: 'stranger' });
   });
 
   it('lets a script in by its token alone, notes that it was used, and keeps it out once it is revoked', async () => {
-    const made = await makeApiToken(console.context, 'weekly report');
+    const made = await makeApiToken(console.context, REPORT, 'Ines');
     if (!made.ok) throw new Error(made.fault.code);
     const by = (authorization: string | null) => roleOf(console.context, { signIn: null, device: null, authorization });
-    expect(await by(`Bearer ${made.value}`)).toEqual({ kind: 'technician', name: 'weekly report' });
+    expect(await by(`Bearer ${made.value}`)).toEqual({
+      kind: 'technician',
+      name: 'weekly report',
+      scope: 'read',
+      person: null,
+    });
     for (const other of [null, 'Bearer', made.value, `Bearer ${made.value.slice(0, -1)}`, `Basic ${made.value}`])
       expect(await by(other)).toEqual({ kind: 'stranger' });
-    expect(await makeApiToken(console.context, 'weekly report')).toMatchObject({ fault: { code: 'name-taken' } });
+    expect(await makeApiToken(console.context, REPORT, 'Ines')).toMatchObject({ fault: { code: 'name-taken' } });
     const [stored] = await console.context.store.access.apiTokens();
     expect(stored).toMatchObject({ name: 'weekly report', usedAtMs: console.context.wallMs() });
     expect(stored!.id).not.toContain(made.value);
@@ -151,7 +162,7 @@ describe('who may do what', () => {
     const visitor = { ...STRANGER, code };
     const started = await startRun(console.context, visitor, orderFor(code), 'http://192.0.2.20:4870');
     if (!started.ok) throw new Error(started.fault.code);
-    const cookie = deviceCookieValue(console.context, started.value.deviceId);
+    const cookie = await cookieFor(console, started.value.deviceId);
     console.advanceMs(24 * HOUR_MS + 1);
     expect(await joinPageOf(console.context, visitor)).toMatchObject({ fault: { code: 'code-ended' } });
     await renewEndedCodes(console.context);
@@ -186,7 +197,7 @@ describe('who may do what', () => {
     );
     if (!two.ok) throw new Error(two.fault.code);
     await handInRun(console.context, two.value.runId, two.value.runKey, finished(NO_SAMPLES));
-    const cookie = deviceCookieValue(console.context, one.value.deviceId);
+    const cookie = await cookieFor(console, one.value.deviceId);
     const own = await role(null, cookie);
     expect(own).toMatchObject({ kind: 'device' });
     expect(maySeeRun(own, { deviceId: one.value.deviceId })).toBe(true);

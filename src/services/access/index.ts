@@ -1,15 +1,29 @@
-export { makeApiToken, revokeApiToken } from './api-tokens';
+export { makeApiToken, revokeApiToken, scopeAllows } from './api-tokens';
 export { firstJoinCode, renewEndedCodes, renewJoinCode } from './join-codes';
-export { maySeeRun, roleOf, type Proofs, type Role } from './role';
+export { passphraseToken, RESET_MS, technicianOfLink } from './passphrase-links';
+export { peopleOf, type OpenSignIn, type Person } from './people';
+export { maySeeRun, roleOf, type Proofs, type Role, type Technician } from './role';
 export {
-  hasPassphrase,
-  isWelcome,
-  setFirstPassphrase,
+  endSignIns,
+  endSignInsOf,
+  forgetOldSignIns,
+  hasTechnicians,
   SIGN_IN_COOKIE,
   SIGN_IN_COOKIE_SECONDS,
   signIn,
+  signInStands,
   signOut,
-  technicianOf,
-  welcomeToken,
-  type Technician,
+  type SignInPlace,
 } from './sign-in';
+export {
+  addTechnician,
+  changePassphrase,
+  isWelcome,
+  removeTechnician,
+  renewPassphraseLink,
+  setFirstPassphrase,
+  setKeeper,
+  setPassphraseByLink,
+  welcomeToken,
+  type PassphraseLink,
+} from './technicians';

@@ -34,6 +34,8 @@ export const USE_RATES = {
   /** Runs that a device begins by itself. */
   runsOfDevice: { most: 40, overMs: 10 * MINUTE_MS },
   runsOfAddress: { most: 200, overMs: 10 * MINUTE_MS },
+  /** Failed sign-ins that are written down, of everybody together. */
+  failedSignIns: { most: 200, overMs: 60 * MINUTE_MS },
 } as const satisfies Record<string, UseRate>;
 
 export type UseLimits = Readonly<Record<keyof typeof USE_RATES, UseLimit>>;
@@ -45,5 +47,6 @@ export function openUseLimits(): UseLimits {
     devicesOfOffice: limit('devicesOfOffice'),
     runsOfDevice: limit('runsOfDevice'),
     runsOfAddress: limit('runsOfAddress'),
+    failedSignIns: limit('failedSignIns'),
   };
 }

@@ -1,4 +1,4 @@
-export { Changes } from './changes';
+export { CHANGED_THINGS, Changes, type ChangedThing } from './changes';
 export { OneAtATime } from './one-at-a-time';
 export { giveTurnBack, queueTurns, refuseTurn, trayOf, withdrawTurn, type TrayTurn } from './queue-turns';
 export { standBy, type StandingSession } from './stand-by';

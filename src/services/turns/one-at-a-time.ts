@@ -1,4 +1,4 @@
-/** Runs tasks one after the other, in the order in which they came: between them nothing else decides about turns. */
+/** Runs tasks one after the other, in the order in which they came: between them nothing else decides. */
 export class OneAtATime {
   #last: Promise<unknown> = Promise.resolve();
 

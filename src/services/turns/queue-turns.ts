@@ -52,7 +52,7 @@ export async function queueTurns(
   }
   await turns.insert(asked);
   await moveQueue(context);
-  context.changes.tell();
+  context.changes.tell('queue');
   return done(asked.length);
 }
 
@@ -65,7 +65,7 @@ async function endTurn(context: ConsoleContext, turnId: string, status: 'refused
     if (status === 'withdrawn') context.standing.send(turn.deviceId, { kind: 'withdrawn', turnId });
   });
   await moveQueue(context);
-  context.changes.tell();
+  context.changes.tell('queue');
 }
 
 /** A device that waits for a turn does not want it any more. False when the key does not prove that the turn is its own. */

@@ -21,7 +21,7 @@ export async function standBy(
   const device = await deviceOfCookie(context, cookie);
   if (device === null) return null;
   const leave = context.standing.stand(device.id, link);
-  context.changes.tell();
+  context.changes.tell('presence');
   await moveQueue(context);
   return {
     hear: async (text) => {
@@ -30,7 +30,7 @@ export async function standBy(
     },
     leave: async () => {
       leave();
-      context.changes.tell();
+      context.changes.tell('presence');
       await moveQueue(context);
     },
   };

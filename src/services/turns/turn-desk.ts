@@ -147,7 +147,7 @@ async function decide(context: ConsoleContext, prepared: PreparedRun, turn: Stor
   const grant = await grantRun(context, prepared, turn);
   await turns.update(turn.id, { status: 'running', runId: grant.runId, seenAtMs: nowMs, needs: current.needs });
   context.waiting.forget(turn.id);
-  context.changes.tell();
+  context.changes.tell('queue', 'runs');
   return { status: 'granted', ...grant };
 }
 
@@ -170,7 +170,7 @@ async function askOnce(
     if (turn === null) return failed('turn-over');
     const answer = await decide(context, prepared.value, turn);
     // A place in the queue that is new, and turns that ended, are seen on boards; asking again is not.
-    if (changed || (answer.status === 'waiting' && order.turnId === null)) context.changes.tell();
+    if (changed || (answer.status === 'waiting' && order.turnId === null)) context.changes.tell('queue', 'runs');
     return done(answer);
   });
 }
@@ -241,7 +241,7 @@ export async function moveQueue(context: ConsoleContext): Promise<void> {
       }
       changed = true;
     }
-    if (changed) context.changes.tell();
+    if (changed) context.changes.tell('queue', 'runs');
   });
 }
 

@@ -1,6 +1,7 @@
 import { NO_SAMPLES } from '@/core';
 import type { QueueOrder, StandingOrder, StartRun } from '@/wire';
 import {
+  cookieFor,
   deviceForm,
   finished,
   furnish,
@@ -11,7 +12,6 @@ import {
   visitorOf,
   type TestConsole,
 } from '../console-for-tests';
-import { deviceCookieValue } from '../device-cookie';
 import { saveDevice } from '../devices';
 import { handInRun } from '../hand-in-run';
 import { putLineInUse, saveLine } from '../lines';
@@ -41,7 +41,7 @@ describe('turns at the console', () => {
 
   const ask = async (order: Partial<StartRun>) => {
     const full = orderFor(code, order);
-    const answer = await askForRun(console.context, visitorOf(console, full), full, ORIGIN);
+    const answer = await askForRun(console.context, await visitorOf(console, full), full, ORIGIN);
     if (!answer.ok) throw new Error(answer.fault.code);
     return answer.value;
   };
@@ -63,7 +63,7 @@ describe('turns at the console', () => {
     const saved = await saveDevice(console.context, siteId, null, deviceForm({ name }));
     if (!saved.ok) throw new Error(saved.fault.code);
     const told: StandingOrder[] = [];
-    const cookie = deviceCookieValue(console.context, saved.value.id);
+    const cookie = await cookieFor(console, saved.value.id);
     const link = { send: (order: StandingOrder) => told.push(order), close: () => undefined };
     const session = (await standBy(console.context, cookie, link))!;
     return { id: saved.value.id, cookie, told, session };
@@ -166,7 +166,7 @@ describe('turns at the console', () => {
     const own = { deviceId: second.deviceId, deviceName: null, turnId: second.turnId };
     await end(await granted(own));
     const twice = orderFor(code, own);
-    expect(await askForRun(console.context, visitorOf(console, twice), twice, ORIGIN)).toMatchObject({
+    expect(await askForRun(console.context, await visitorOf(console, twice), twice, ORIGIN)).toMatchObject({
       fault: { code: 'turn-over' },
     });
   });

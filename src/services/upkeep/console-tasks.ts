@@ -1,4 +1,5 @@
-import { renewEndedCodes } from '../access';
+import { forgetOldSignIns, renewEndedCodes } from '../access';
+import { forgetOldAudit } from '../audit';
 import type { ConsoleContext } from '../console-context';
 import { forgetOldOffices } from '../offices';
 import { checkPeerKeys } from '../peer-check';
@@ -20,6 +21,8 @@ export function consoleTasks(context: ConsoleContext): UpkeepTask[] {
     { name: 'judge runs anew', everyMs: SECOND_MS, act: () => judgeSomeAnew(context) },
     { name: 'look at the keys of peers', everyMs: 10 * MINUTE_MS, act: () => checkPeerKeys(context) },
     { name: 'renew codes that have ended', everyMs: MINUTE_MS, act: () => renewEndedCodes(context) },
+    { name: 'forget sign-ins that have ended', everyMs: 10 * MINUTE_MS, act: () => forgetOldSignIns(context) },
+    { name: 'forget what happened long ago', everyMs: 60 * MINUTE_MS, act: () => forgetOldAudit(context) },
     { name: 'forget old turns', everyMs: 10 * MINUTE_MS, act: () => forgetOldTurns(context) },
     { name: 'forget removals', everyMs: 10 * MINUTE_MS, act: () => forgetOldRemovals(context) },
     { name: 'forget removed offices', everyMs: 10 * MINUTE_MS, act: () => forgetOldOffices(context) },

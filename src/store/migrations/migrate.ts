@@ -10,10 +10,11 @@ import { removals } from './0006-removals';
 import { office } from './0007-office';
 import { quickLists } from './0008-quick-lists';
 import { evidence } from './0009-evidence';
+import { people } from './0010-people';
 import type { Migration } from './migration';
 
 export const MIGRATIONS: readonly Migration[] = [
-  ...[firstTables, access, turns, conditions, apiTokens, removals, office, quickLists, evidence],
+  ...[firstTables, access, turns, conditions, apiTokens, removals, office, quickLists, evidence, people],
 ];
 
 /**

@@ -1,4 +1,4 @@
-import type { InferAttributes, InferCreationAttributes, Model } from 'sequelize';
+import type { CreationOptional, InferAttributes, InferCreationAttributes, Model } from 'sequelize';
 import type {
   DeviceKind,
   Evidence,
@@ -44,19 +44,48 @@ export interface DeviceAliasRow extends Row<DeviceAliasRow> {
   deviceId: string;
 }
 
-/** The technician's passphrase, hashed (scrypt, RFC 7914). There is at most one. */
-export interface PassphraseRow extends Row<PassphraseRow> {
+/** Somebody who may sign in. */
+export interface TechnicianRow extends Row<TechnicianRow> {
+  name: string;
+  /** The name as it is compared: small letters, composed. */
+  nameKey: string;
+  /** Of the passphrase (scrypt, RFC 7914); empty for one who was invited and has not set one. */
   hash: string;
+  /** Whether he may add and remove others. */
+  keeper: boolean;
+  addedAtMs: number;
+  /** When the passphrase was set, or the last link for that was made: a link of before opens nothing. */
   setAtMs: number;
 }
 
-/** A browser in which the technician signed in; the id is the SHA-256 of what its cookie holds. */
+/** A browser in which a technician signed in; the id is the SHA-256 of what its cookie holds. */
 export interface SignInRow extends Row<SignInRow> {
-  /** How whoever signed in is called here. */
-  name: string;
+  technicianId: string;
+  /** Where it came from and what it said it is, when it signed in. */
+  address: string | null;
+  browser: string | null;
   createdAtMs: number;
   seenAtMs: number;
 }
+
+/** One thing that was done, or tried. Never changed once written. */
+export interface AuditRow extends Model<InferAttributes<AuditRow>, InferCreationAttributes<AuditRow>> {
+  id: CreationOptional<number>;
+  atMs: number;
+  who: string;
+  whoKind: string;
+  address: string | null;
+  /** A code; its words are made where it is read. */
+  what: string;
+  siteId: string | null;
+  /** Name of what it was done to. */
+  subject: string;
+  before: Facts | null;
+  after: Facts | null;
+}
+
+/** Name of a fact → what it was. */
+export type Facts = Readonly<Record<string, string | number | boolean | null>>;
 
 export interface LineRow extends Row<LineRow> {
   siteId: string;
@@ -98,8 +127,10 @@ export interface DeviceRow extends Row<DeviceRow> {
   notes: string;
   /** Played by the demo, behind practice lines. */
   simulated: boolean;
-  /** When a browser was first given the cookie by which it is this device; null: none has it. */
+  /** When a browser was last given a cookie by which it is this device; null: none has one. */
   cookieAtMs: number | null;
+  /** When the cookie before the present one was given; null: it is the first. */
+  cookieBeforeMs: number | null;
   /** Until then the technician lets another browser become this device; null: it is closed. */
   openUntilMs: number | null;
 }
@@ -220,8 +251,14 @@ export interface RunSamplesRow extends Model<InferAttributes<RunSamplesRow>, Inf
 /** A token by which a script uses the API; the id is its SHA-256. */
 export interface ApiTokenRow extends Row<ApiTokenRow> {
   name: string;
+  /** What it may be used for: read, measure or everything. */
+  scope: string;
   createdAtMs: number;
   usedAtMs: number | null;
+  /** From then on it opens nothing; null: only when it is revoked. */
+  endsAtMs: number | null;
+  /** Name of the technician who made it; null: of before there were several. */
+  madeBy: string | null;
 }
 
 /** A device, a peer or a line with its plans that was removed, whole; the id is its own. */

@@ -1,11 +1,11 @@
 import { DataTypes, type ModelStatic, type Sequelize } from 'sequelize';
 import type {
   ApiTokenRow,
+  AuditRow,
   DeviceAliasRow,
   DeviceRow,
   LineRow,
   LineSwitchRow,
-  PassphraseRow,
   PeerRow,
   PlanRow,
   RemovalRow,
@@ -14,13 +14,15 @@ import type {
   SignInRow,
   SiteRow,
   SpotRow,
+  TechnicianRow,
   TurnRow,
 } from './rows';
 
 export interface Tables {
   readonly removals: ModelStatic<RemovalRow>;
   readonly apiTokens: ModelStatic<ApiTokenRow>;
-  readonly passphrases: ModelStatic<PassphraseRow>;
+  readonly technicians: ModelStatic<TechnicianRow>;
+  readonly audit: ModelStatic<AuditRow>;
   readonly signIns: ModelStatic<SignInRow>;
   readonly sites: ModelStatic<SiteRow>;
   readonly lineSwitches: ModelStatic<LineSwitchRow>;
@@ -53,14 +55,28 @@ function columns<Specs extends Record<string, object>>(specs: Specs): Specs {
 export function defineTables(sequelize: Sequelize): Tables {
   const plain = { timestamps: false } as const;
   return {
-    passphrases: sequelize.define<PassphraseRow>('Passphrase', columns({ id, hash: text, setAtMs: number }), {
-      ...plain,
-      tableName: 'passphrases',
-    }),
-    signIns: sequelize.define<SignInRow>('SignIn', columns({ id, name: text, createdAtMs: number, seenAtMs: number }), {
-      ...plain,
-      tableName: 'sign_ins',
-    }),
+    technicians: sequelize.define<TechnicianRow>(
+      'Technician',
+      columns({ id, name: text, nameKey: text, hash: text, keeper: yesNo, addedAtMs: number, setAtMs: number }),
+      { ...plain, tableName: 'technicians' },
+    ),
+    signIns: sequelize.define<SignInRow>(
+      'SignIn',
+      columns({
+        ...{ id, technicianId: text, address: maybeText, browser: maybeText },
+        ...{ createdAtMs: number, seenAtMs: number },
+      }),
+      { ...plain, tableName: 'sign_ins' },
+    ),
+    audit: sequelize.define<AuditRow>(
+      'Audit',
+      columns({
+        id: { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true },
+        ...{ atMs: number, who: text, whoKind: text, address: maybeText, what: text, siteId: maybeText },
+        ...{ subject: text, before: maybeJson, after: maybeJson },
+      }),
+      { ...plain, tableName: 'audit' },
+    ),
     removals: sequelize.define<RemovalRow>(
       'Removal',
       columns({ id, siteId: text, kind: text, name: text, removed: json, removedAtMs: number }),
@@ -68,7 +84,10 @@ export function defineTables(sequelize: Sequelize): Tables {
     ),
     apiTokens: sequelize.define<ApiTokenRow>(
       'ApiToken',
-      columns({ id, name: text, createdAtMs: number, usedAtMs: maybeNumber }),
+      columns({
+        ...{ id, name: text, scope: text, createdAtMs: number, usedAtMs: maybeNumber },
+        ...{ endsAtMs: maybeNumber, madeBy: maybeText },
+      }),
       { ...plain, tableName: 'api_tokens' },
     ),
     sites: sequelize.define<SiteRow>(
@@ -126,7 +145,8 @@ export function defineTables(sequelize: Sequelize): Tables {
       'Device',
       columns({
         ...{ id, siteId: text, spotId: maybeText, name: text, link: json },
-        ...{ kind: maybeText, notes: text, simulated: yesNo, cookieAtMs: maybeNumber, openUntilMs: maybeNumber },
+        ...{ kind: maybeText, notes: text, simulated: yesNo },
+        ...{ cookieAtMs: maybeNumber, cookieBeforeMs: maybeNumber, openUntilMs: maybeNumber },
       }),
       { ...plain, tableName: 'devices' },
     ),

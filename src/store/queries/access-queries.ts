@@ -1,39 +1,66 @@
 import { Op, type Attributes } from 'sequelize';
-import type { ApiTokenRow, SignInRow } from '../models/rows';
+import type { ApiTokenRow, SignInRow, TechnicianRow } from '../models/rows';
 import type { Tables } from '../models/tables';
 
+export type StoredTechnician = Attributes<TechnicianRow>;
 export type StoredSignIn = Attributes<SignInRow>;
 export type StoredApiToken = Attributes<ApiTokenRow>;
 
-const TECHNICIAN = 'technician';
-
-/** Who may sign in, and who is. */
+/** Who may sign in, who is, and which scripts may. */
 export class AccessQueries {
   constructor(private readonly tables: Tables) {}
 
-  async passphraseHash(): Promise<string | null> {
-    return (await this.tables.passphrases.findByPk(TECHNICIAN))?.hash ?? null;
+  async technicians(): Promise<StoredTechnician[]> {
+    return (await this.tables.technicians.findAll({ order: ['addedAtMs'] })).map((row) => row.get({ plain: true }));
   }
 
-  /** Sets the first passphrase; false when there is one already. */
-  async setFirstPassphrase(hash: string, setAtMs: number): Promise<boolean> {
-    const [, made] = await this.tables.passphrases.findOrCreate({
-      where: { id: TECHNICIAN },
-      defaults: { id: TECHNICIAN, hash, setAtMs },
-    });
-    return made;
+  async technician(id: string): Promise<StoredTechnician | null> {
+    return (await this.tables.technicians.findByPk(id))?.get({ plain: true }) ?? null;
+  }
+
+  async technicianNamed(nameKey: string): Promise<StoredTechnician | null> {
+    return (await this.tables.technicians.findOne({ where: { nameKey } }))?.get({ plain: true }) ?? null;
+  }
+
+  async saveTechnician(technician: StoredTechnician): Promise<void> {
+    await this.tables.technicians.upsert(technician);
+  }
+
+  /** With all that he is signed in with. */
+  async removeTechnician(id: string): Promise<void> {
+    await this.tables.signIns.destroy({ where: { technicianId: id } });
+    await this.tables.technicians.destroy({ where: { id } });
   }
 
   async signIn(id: string): Promise<StoredSignIn | null> {
     return (await this.tables.signIns.findByPk(id))?.get({ plain: true }) ?? null;
   }
 
-  async saveSignIn(signIn: StoredSignIn): Promise<void> {
-    await this.tables.signIns.upsert(signIn);
+  /** The one last used first. */
+  async signIns(): Promise<StoredSignIn[]> {
+    return (await this.tables.signIns.findAll({ order: [['seenAtMs', 'DESC']] })).map((row) =>
+      row.get({ plain: true }),
+    );
   }
 
-  async removeSignIn(id: string): Promise<void> {
-    await this.tables.signIns.destroy({ where: { id } });
+  async addSignIn(signIn: StoredSignIn): Promise<void> {
+    await this.tables.signIns.create(signIn);
+  }
+
+  /** Does nothing to one that has ended meanwhile. */
+  async noteSignInSeen(id: string, seenAtMs: number): Promise<void> {
+    await this.tables.signIns.update({ seenAtMs }, { where: { id } });
+  }
+
+  async removeSignIns(ids: readonly string[]): Promise<void> {
+    await this.tables.signIns.destroy({ where: { id: { [Op.in]: [...ids] } } });
+  }
+
+  /** Sign-ins that were made or last used too long ago. */
+  async removeSignInsBefore(createdMs: number, seenMs: number): Promise<void> {
+    await this.tables.signIns.destroy({
+      where: { [Op.or]: [{ createdAtMs: { [Op.lt]: createdMs } }, { seenAtMs: { [Op.lt]: seenMs } }] },
+    });
   }
 
   async apiTokens(): Promise<StoredApiToken[]> {
@@ -44,18 +71,16 @@ export class AccessQueries {
     return (await this.tables.apiTokens.findByPk(id))?.get({ plain: true }) ?? null;
   }
 
-  async saveApiToken(token: StoredApiToken): Promise<void> {
-    await this.tables.apiTokens.upsert(token);
+  async addApiToken(token: StoredApiToken): Promise<void> {
+    await this.tables.apiTokens.create(token);
+  }
+
+  /** Does nothing to one that was revoked meanwhile. */
+  async noteApiTokenUsed(id: string, usedAtMs: number): Promise<void> {
+    await this.tables.apiTokens.update({ usedAtMs }, { where: { id } });
   }
 
   async removeApiToken(id: string): Promise<void> {
     await this.tables.apiTokens.destroy({ where: { id } });
-  }
-
-  /** Sign-ins that were made or last used too long ago. */
-  async removeSignInsBefore(createdMs: number, seenMs: number): Promise<void> {
-    await this.tables.signIns.destroy({
-      where: { [Op.or]: [{ createdAtMs: { [Op.lt]: createdMs } }, { seenAtMs: { [Op.lt]: seenMs } }] },
-    });
   }
 }

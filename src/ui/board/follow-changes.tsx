@@ -21,6 +21,8 @@ export function FollowChanges() {
     };
     const source = new EventSource('/api/v1/changes');
     source.addEventListener('changed', refresh);
+    // The sign-in was ended elsewhere: what is shown here is no longer for whoever looks.
+    source.addEventListener('signed-out', () => window.location.reload());
     // After a break something may have been missed.
     source.addEventListener('open', refresh);
     const timer = setInterval(refresh, IDLE_MS);

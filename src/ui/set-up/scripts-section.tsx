@@ -6,8 +6,16 @@ import { Confirm } from '../parts/confirm';
 import { LabelledField } from '../parts/labelled-field';
 import { WallTime } from '../parts/wall-time';
 import type { SetUp } from '@/services';
+import { TOKEN_LIVES, TOKEN_SCOPES, type TokenScope } from '@/wire';
 import { useCheckedForm } from '../form/use-checked-form';
 import { Section } from './section';
+
+const SCOPE_WORDS: Readonly<Record<TokenScope, string>> = {
+  read: 'read everything',
+  measure: 'read, and let devices measure',
+  everything: 'do everything but add people',
+};
+const scopeWords = (scope: string) => SCOPE_WORDS[scope as TokenScope] ?? scope;
 
 /** How the making of a token stands. */
 export type TokenState =
@@ -41,12 +49,18 @@ export function ScriptsSection({ apiTokens, make, revoke }: ScriptsSectionProps)
             <li key={token.id} className="flex items-center gap-4 border-b border-hairline py-1.5">
               <span className="max-w-[20rem] truncate">{token.name}</span>
               <span className="text-sm text-quiet">
-                made <WallTime atMs={token.createdAtMs} />,{' '}
+                may {scopeWords(token.scope)}; made <WallTime atMs={token.createdAtMs} />
+                {token.madeBy !== null && ` by ${token.madeBy}`},{' '}
                 {token.usedAtMs === null ? (
                   'never used'
                 ) : (
                   <>
                     last used <WallTime atMs={token.usedAtMs} />
+                  </>
+                )}
+                {token.endsAtMs !== null && (
+                  <>
+                    , {token.ended ? 'ended' : 'until'} <WallTime atMs={token.endsAtMs} />
                   </>
                 )}
               </span>
@@ -73,6 +87,24 @@ export function ScriptsSection({ apiTokens, make, revoke }: ScriptsSectionProps)
       >
         <LabelledField id={id} label="what is the script called" error={errors?.name ?? refused}>
           <input id={id} name="name" autoComplete="off" className="field" />
+        </LabelledField>
+        <LabelledField id={`${id}-scope`} label="what may it do" error={errors?.scope}>
+          <select id={`${id}-scope`} name="scope" defaultValue="read" className="field">
+            {TOKEN_SCOPES.map((scope) => (
+              <option key={scope} value={scope}>
+                {SCOPE_WORDS[scope]}
+              </option>
+            ))}
+          </select>
+        </LabelledField>
+        <LabelledField id={`${id}-days`} label="for how long" error={errors?.days}>
+          <select id={`${id}-days`} name="days" defaultValue="90" className="field">
+            {Object.entries(TOKEN_LIVES).map(([days, words]) => (
+              <option key={days} value={days}>
+                {words}
+              </option>
+            ))}
+          </select>
         </LabelledField>
         <Button type="submit" disabled={sending}>
           {sending ? 'Making …' : 'Make a token'}

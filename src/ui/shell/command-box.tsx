@@ -72,6 +72,12 @@ export function CommandBox({ sites, devices, chooseSite }: CommandFacts) {
                 {name}
               </Command.Item>
             ))}
+            <Command.Item className={ITEM} onSelect={go('/people')}>
+              People, sign-ins, your passphrase
+            </Command.Item>
+            <Command.Item className={ITEM} onSelect={go('/happened')}>
+              What happened: who did what
+            </Command.Item>
             <Command.Item className={ITEM} onSelect={go('/sites')}>
               All offices side by side
             </Command.Item>

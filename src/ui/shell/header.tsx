@@ -40,7 +40,13 @@ export function Header({ site, commands, theme, technician, signOut }: HeaderPro
         <KeyHelp />
         <ThemeSwitch initial={theme} />
         <form action={signOut} className="flex items-baseline gap-3 text-sm">
-          <span className="max-w-[10rem] truncate">{technician}</span>
+          <Link
+            href="/people"
+            title="People, sign-ins, your passphrase"
+            className="max-w-[10rem] truncate hover:underline"
+          >
+            {technician}
+          </Link>
           <button
             type="submit"
             className="whitespace-nowrap text-quiet underline decoration-hairline underline-offset-4 hover:text-ink"

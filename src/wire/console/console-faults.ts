@@ -20,7 +20,7 @@ export const CONSOLE_FAULTS = {
   'passphrase-wrong': {
     status: 401,
     title: 'Passphrase wrong',
-    sentence: 'That is not the passphrase. Look out for capital letters and type it again.',
+    sentence: 'That name and passphrase do not belong together. Look out for capital letters and type them again.',
   },
   'passphrase-missing': {
     status: 409,
@@ -32,6 +32,33 @@ export const CONSOLE_FAULTS = {
     title: 'Link used or wrong',
     sentence:
       'This link sets the first passphrase only, and there is one already or the link is mistyped. Sign in instead, or copy the link again.',
+  },
+  'passphrase-link-over': {
+    status: 410,
+    title: 'Link used or over',
+    sentence:
+      'This link sets a passphrase once, and for a short time. It was used, a later one was made, or its time is over: have a new one made.',
+  },
+  'technician-unknown': {
+    status: 404,
+    title: 'Nobody of that name',
+    sentence: 'There is nobody like that here any more. Load the page again to see who there is.',
+  },
+  'last-keeper': {
+    status: 409,
+    title: 'Somebody must keep it',
+    sentence:
+      '{name} is the only one who may add and remove people. Let somebody else do that first, who has set a passphrase.',
+  },
+  'keeper-only': {
+    status: 403,
+    title: 'Only for who keeps the console',
+    sentence: 'Only somebody who may add and remove people can do this. The page of people says who that is.',
+  },
+  'token-scope': {
+    status: 403,
+    title: 'Token may not do this',
+    sentence: 'The token {name} is for {scope} only, and this needs {wanted}. Make another token in the set-up.',
   },
   'not-signed-in': {
     status: 401,

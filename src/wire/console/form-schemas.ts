@@ -1,5 +1,12 @@
 import type { z } from 'zod';
-import { signInFormSchema, welcomeFormSchema } from './access-schemas';
+import {
+  changePassphraseFormSchema,
+  newPassphraseFormSchema,
+  signInFormSchema,
+  technicianFormSchema,
+  tokenFormSchema,
+  welcomeFormSchema,
+} from './access-schemas';
 import {
   deviceFormSchema,
   lineFormSchema,
@@ -7,7 +14,6 @@ import {
   peerFormSchema,
   planFormSchema,
   runNotesSchema,
-  tokenFormSchema,
 } from './set-up-schemas';
 
 /** The console's forms by name: the browser checks with these before it sends, the server again when it receives. */
@@ -21,6 +27,9 @@ export const FORM_SCHEMAS = {
   'run-notes': runNotesSchema,
   'sign-in': signInFormSchema,
   welcome: welcomeFormSchema,
+  'new-passphrase': newPassphraseFormSchema,
+  'change-passphrase': changePassphraseFormSchema,
+  technician: technicianFormSchema,
 } as const satisfies Readonly<Record<string, z.ZodType>>;
 
 export type FormName = keyof typeof FORM_SCHEMAS;

@@ -77,60 +77,95 @@ const shared = { caller: 'technician' } as const;
 const gone = { 204: null };
 
 /** What the set-up, the board and the page of a run do, for scripts. Forms are taken as the pages send them. */
-export const OFFICE_OPERATIONS: readonly Operation[] = [
-  {
-    ...{ ...shared, method: 'get', path: '/api/v1/sites', summary: 'All offices.' },
-    ...{ answers: { 200: z.array(site) }, faults: ['not-signed-in'] },
+export const OFFICE_OPERATIONS = {
+  listOffices: {
+    ...shared,
+    method: 'get',
+    path: '/api/v1/sites',
+    summary: 'All offices.',
+    answers: { 200: z.array(site) },
+    faults: ['not-signed-in'],
   },
-  {
-    ...{ ...shared, method: 'post', path: '/api/v1/sites', summary: 'A new office.', request: officeFormSchema },
-    ...{ answers: { 201: made }, faults: ['not-signed-in', 'name-taken', 'request-malformed'] },
+  addOffice: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/sites',
+    summary: 'A new office.',
+    request: officeFormSchema,
+    answers: { 201: made },
+    faults: ['not-signed-in', 'name-taken', 'request-malformed'],
   },
-  {
-    ...{ ...shared, method: 'get', path: '/api/v1/sites/{id}', summary: 'An office: its lines, devices and peers.' },
-    ...{ answers: { 200: office }, faults: ['not-signed-in', 'site-missing'] },
+  readOffice: {
+    ...shared,
+    method: 'get',
+    path: '/api/v1/sites/{id}',
+    summary: 'An office: its lines, devices and peers.',
+    answers: { 200: office },
+    faults: ['not-signed-in', 'site-missing'],
   },
-  {
-    ...{
-      ...shared,
-      method: 'put',
-      path: '/api/v1/sites/{id}',
-      summary: 'Rename an office.',
-      request: officeFormSchema,
-    },
-    ...{ answers: { 200: made }, faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'] },
+  renameOffice: {
+    ...shared,
+    method: 'put',
+    path: '/api/v1/sites/{id}',
+    summary: 'Rename an office.',
+    request: officeFormSchema,
+    answers: { 200: made },
+    faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'],
   },
-  {
-    ...{ ...shared, method: 'delete', path: '/api/v1/sites/{id}' },
+  removeOffice: {
+    ...shared,
+    method: 'delete',
+    path: '/api/v1/sites/{id}',
     summary: 'Remove an office with all that is in it. It can be put back for a day.',
-    ...{ answers: gone, faults: ['not-signed-in'] },
+    answers: gone,
+    faults: ['not-signed-in'],
   },
-  {
-    ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/put-back', summary: 'Put a removed office back.' },
-    ...{ answers: { 200: made }, faults: ['not-signed-in', 'removal-over', 'name-taken'] },
+  putBackOffice: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/sites/{id}/put-back',
+    summary: 'Put a removed office back.',
+    answers: { 200: made },
+    faults: ['not-signed-in', 'removal-over', 'name-taken'],
   },
-  {
-    ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/code', summary: 'A new code; the old one ends at once.' },
+  renewJoinCode: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/sites/{id}/code',
+    summary: 'A new code; the old one ends at once.',
     answers: { 201: z.object({ joinCode: z.string(), joinCodeUntil: z.iso.datetime() }) },
     faults: ['not-signed-in', 'site-missing'],
   },
-  {
-    ...{ ...shared, method: 'get', path: '/api/v1/sites/{id}/board' },
+  readBoard: {
+    ...shared,
+    method: 'get',
+    path: '/api/v1/sites/{id}/board',
     summary: 'The board: for each device the newest set over each link and reach.',
-    ...{ answers: { 200: z.array(boardRow) }, faults: ['not-signed-in', 'site-missing'] },
+    answers: { 200: z.array(boardRow) },
+    faults: ['not-signed-in', 'site-missing'],
   },
-  {
-    ...{ ...shared, method: 'get', path: '/api/v1/sites/{id}/queue', summary: 'What runs and what waits, in order.' },
-    ...{ answers: { 200: z.array(queued) }, faults: ['not-signed-in', 'site-missing'] },
+  readQueue: {
+    ...shared,
+    method: 'get',
+    path: '/api/v1/sites/{id}/queue',
+    summary: 'What runs and what waits, in order.',
+    answers: { 200: z.array(queued) },
+    faults: ['not-signed-in', 'site-missing'],
   },
-  {
-    ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/lines', request: lineFormSchema },
+  addLine: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/sites/{id}/lines',
+    request: lineFormSchema,
     summary: 'A further line with its plan.',
     answers: { 201: made },
     faults: ['not-signed-in', 'site-missing', 'name-taken', 'changed-meanwhile', 'request-malformed'],
   },
-  {
-    ...{ ...shared, method: 'put', path: '/api/v1/sites/{id}/lines/{line}', request: lineFormSchema },
+  changeLine: {
+    ...shared,
+    method: 'put',
+    path: '/api/v1/sites/{id}/lines/{line}',
+    request: lineFormSchema,
     summary: 'Change a line or its plan. `shown` is what the office document says, so that nobody is overwritten.',
     answers: { 200: made },
     faults: [
@@ -138,96 +173,157 @@ export const OFFICE_OPERATIONS: readonly Operation[] = [
       'request-malformed',
     ],
   },
-  {
-    ...{
-      ...shared,
-      method: 'post',
-      path: '/api/v1/sites/{id}/lines/{line}/use',
-      summary: 'Use this line from now on.',
-    },
-    ...{ answers: gone, faults: ['not-signed-in', 'line-unknown'] },
+  useLine: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/sites/{id}/lines/{line}/use',
+    summary: 'Use this line from now on.',
+    answers: gone,
+    faults: ['not-signed-in', 'line-unknown'],
   },
-  {
-    ...{ ...shared, method: 'delete', path: '/api/v1/sites/{id}/lines/{line}', summary: 'Remove a line.' },
-    ...{ answers: gone, faults: ['not-signed-in', 'line-unknown', 'line-in-use'] },
+  removeLine: {
+    ...shared,
+    method: 'delete',
+    path: '/api/v1/sites/{id}/lines/{line}',
+    summary: 'Remove a line.',
+    answers: gone,
+    faults: ['not-signed-in', 'line-unknown', 'line-in-use'],
   },
-  {
-    ...{ ...shared, method: 'put', path: '/api/v1/sites/{id}/lines/{line}/plans/{plan}', request: planFormSchema },
+  correctPlan: {
+    ...shared,
+    method: 'put',
+    path: '/api/v1/sites/{id}/lines/{line}/plans/{plan}',
+    request: planFormSchema,
     summary: 'Correct a plan of a line. The runs of its days are judged anew, and say that and when.',
     answers: { 200: made },
     faults: ['not-signed-in', 'plan-unknown', 'plan-day-taken', 'request-malformed'],
   },
-  {
-    ...{ ...shared, method: 'delete', path: '/api/v1/sites/{id}/lines/{line}/plans/{plan}' },
+  removePlan: {
+    ...shared,
+    method: 'delete',
+    path: '/api/v1/sites/{id}/lines/{line}/plans/{plan}',
     summary: 'Remove a plan of a line. The runs of its days are held against the one before it, or none.',
-    ...{ answers: gone, faults: ['not-signed-in', 'plan-unknown'] },
+    answers: gone,
+    faults: ['not-signed-in', 'plan-unknown'],
   },
-  {
-    ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/devices', request: deviceFormSchema },
+  addDevice: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/sites/{id}/devices',
+    request: deviceFormSchema,
     summary: 'A new device.',
-    ...{ answers: { 201: made }, faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'] },
+    answers: { 201: made },
+    faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'],
   },
-  {
-    ...{ ...shared, method: 'put', path: '/api/v1/sites/{id}/devices/{device}', request: deviceFormSchema },
+  changeDevice: {
+    ...shared,
+    method: 'put',
+    path: '/api/v1/sites/{id}/devices/{device}',
+    request: deviceFormSchema,
     summary: 'Change a device.',
     answers: { 200: made },
     faults: ['not-signed-in', 'site-missing', 'device-unknown', 'name-taken', 'request-malformed'],
   },
-  {
-    ...{ ...shared, method: 'delete', path: '/api/v1/sites/{id}/devices/{device}' },
+  removeDevice: {
+    ...shared,
+    method: 'delete',
+    path: '/api/v1/sites/{id}/devices/{device}',
     summary: 'Remove a device; its runs stay. It can be put back for a day.',
-    ...{ answers: gone, faults: ['not-signed-in'] },
+    answers: gone,
+    faults: ['not-signed-in'],
   },
-  {
-    ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/devices/{device}/merge', request: mergeFormSchema },
+  mergeDevice: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/sites/{id}/devices/{device}/merge',
+    request: mergeFormSchema,
     summary: 'This device is another one: its runs become that one’s. It can be undone for a day.',
-    ...{ answers: { 200: made }, faults: ['not-signed-in', 'device-unknown', 'request-malformed'] },
+    answers: { 200: made },
+    faults: ['not-signed-in', 'device-unknown', 'request-malformed'],
   },
-  {
-    ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/peers', summary: 'A new peer.', request: peerFormSchema },
-    ...{ answers: { 201: made }, faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'] },
+  addPeer: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/sites/{id}/peers',
+    summary: 'A new peer.',
+    request: peerFormSchema,
+    answers: { 201: made },
+    faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'],
   },
-  {
-    ...{ ...shared, method: 'put', path: '/api/v1/sites/{id}/peers/{peer}', request: peerFormSchema },
+  changePeer: {
+    ...shared,
+    method: 'put',
+    path: '/api/v1/sites/{id}/peers/{peer}',
+    request: peerFormSchema,
     summary: 'Change a peer.',
-    ...{ answers: { 200: made }, faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'] },
+    answers: { 200: made },
+    faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'],
   },
-  {
-    ...{ ...shared, method: 'delete', path: '/api/v1/sites/{id}/peers/{peer}' },
+  removePeer: {
+    ...shared,
+    method: 'delete',
+    path: '/api/v1/sites/{id}/peers/{peer}',
     summary: 'Remove a peer. It can be put back for a day.',
-    ...{ answers: gone, faults: ['not-signed-in'] },
+    answers: gone,
+    faults: ['not-signed-in'],
   },
-  {
-    ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/peers/{peer}/pin' },
+  pinPeer: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/sites/{id}/peers/{peer}/pin',
     summary: 'Runs of its reach go to this peer from now on.',
-    ...{ answers: gone, faults: ['not-signed-in'] },
+    answers: gone,
+    faults: ['not-signed-in'],
   },
-  {
-    ...{ ...shared, method: 'post', path: '/api/v1/sites/{id}/peers/{peer}/accept-key' },
+  acceptPeerKey: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/sites/{id}/peers/{peer}/accept-key',
     summary: 'Take the key that the peer shows now for its own.',
-    ...{ answers: gone, faults: ['not-signed-in'] },
+    answers: gone,
+    faults: ['not-signed-in'],
   },
-  {
-    ...{ ...shared, method: 'post', path: '/api/v1/removals/{id}/undo', summary: 'Put a device or a peer back.' },
-    ...{ answers: gone, faults: ['not-signed-in', 'removal-over', 'name-taken'] },
+  undoRemoval: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/removals/{id}/undo',
+    summary: 'Put a device or a peer back.',
+    answers: gone,
+    faults: ['not-signed-in', 'removal-over', 'name-taken'],
   },
-  {
-    ...{ ...shared, method: 'get', path: '/api/v1/runs/{id}' },
+  readRun: {
+    ...shared,
+    method: 'get',
+    path: '/api/v1/runs/{id}',
     summary: 'One run: its figures, the sentence, the set that it belongs to, and the whole report.',
-    ...{ answers: { 200: runDocument }, faults: ['not-signed-in', 'run-unknown'] },
+    answers: { 200: runDocument },
+    faults: ['not-signed-in', 'run-unknown'],
   },
-  {
-    ...{ ...shared, method: 'put', path: '/api/v1/runs/{id}/notes', request: runNotesSchema },
+  saveRunNotes: {
+    ...shared,
+    method: 'put',
+    path: '/api/v1/runs/{id}/notes',
+    request: runNotesSchema,
     summary: 'What the technician writes beside a run.',
-    ...{ answers: gone, faults: ['not-signed-in', 'run-unknown', 'request-malformed'] },
+    answers: gone,
+    faults: ['not-signed-in', 'run-unknown', 'request-malformed'],
   },
-  {
-    ...{ ...shared, method: 'post', path: '/api/v1/runs/{id}/share' },
+  shareRun: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/runs/{id}/share',
     summary: 'A link by which anybody may read this run, until it is revoked.',
-    ...{ answers: { 201: z.object({ path: z.string() }) }, faults: ['not-signed-in', 'run-unknown'] },
+    answers: { 201: z.object({ path: z.string() }) },
+    faults: ['not-signed-in', 'run-unknown'],
   },
-  {
-    ...{ ...shared, method: 'delete', path: '/api/v1/runs/{id}/share', summary: 'Revoke that link.' },
-    ...{ answers: gone, faults: ['not-signed-in', 'run-unknown'] },
+  stopSharing: {
+    ...shared,
+    method: 'delete',
+    path: '/api/v1/runs/{id}/share',
+    summary: 'Revoke that link.',
+    answers: gone,
+    faults: ['not-signed-in', 'run-unknown'],
   },
-];
+} as const satisfies Readonly<Record<string, Operation>>;
+
+export type OfficeOperationName = keyof typeof OFFICE_OPERATIONS;

@@ -78,6 +78,7 @@ export const OPERATIONS: readonly Operation[] = [
     path: '/api/v1/turns',
     summary: 'Put a round into the queue: these devices, so many times each, these reaches one after the other.',
     caller: 'technician',
+    scope: 'measure',
     request: queueOrderSchema,
     answers: { 201: z.object({ queued: z.number().int().positive() }) },
     faults: ['not-signed-in', 'site-missing', 'device-unknown', 'peer-missing', 'request-malformed'],
@@ -96,6 +97,7 @@ export const OPERATIONS: readonly Operation[] = [
     path: '/api/v1/turns/{id}',
     summary: 'Take a turn out of the queue. One that is running already goes on.',
     caller: 'technician',
+    scope: 'measure',
     answers: { 204: null },
     faults: ['not-signed-in'],
   },
@@ -115,5 +117,5 @@ export const OPERATIONS: readonly Operation[] = [
     answers: { 200: z.record(z.string(), z.unknown()) },
     faults: [],
   },
-  ...OFFICE_OPERATIONS,
+  ...Object.values(OFFICE_OPERATIONS),
 ];

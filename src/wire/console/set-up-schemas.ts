@@ -7,8 +7,6 @@ import { mbps, optionalMbps, typedNumber } from './typed-number';
 
 const name = (what: string) => z.string().trim().min(1, `Give the ${what} a name.`).max(80, 'At most 80 characters.');
 
-export const tokenFormSchema = z.object({ name: name('script') });
-
 export const officeFormSchema = z.object({ name: name('office') });
 
 /** Nothing is said of a least rate beside an advertised one that is itself no rate. */

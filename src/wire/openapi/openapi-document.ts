@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { CONSOLE_FAULTS } from '../console/console-faults';
-import type { Operation } from '../console/operation';
+import { scopeOfOperation, type Operation } from '../console/operation';
 import { OPERATIONS } from '../console/operations';
 import { PROBLEM_MEDIA_TYPE } from '../fault/fault';
 
@@ -18,7 +18,7 @@ function schemaOf(schema: z.ZodType, io: 'input' | 'output'): object {
   return Object.fromEntries(made.filter(([key]) => key !== '$schema'));
 }
 
-function answersOf({ answers, faults }: Operation): Record<string, object> {
+function answersOf({ answers, faults, caller }: Operation): Record<string, object> {
   const documented: Record<string, object> = {};
   for (const [status, answer] of Object.entries(answers)) {
     const media = typeof answer === 'string' ? answer : 'application/json';
@@ -26,7 +26,8 @@ function answersOf({ answers, faults }: Operation): Record<string, object> {
       typeof answer === 'string' ? { type: 'string' } : answer === null ? null : schemaOf(answer, 'output');
     documented[status] = { description: 'done', ...(schema === null ? {} : { content: { [media]: { schema } } }) };
   }
-  for (const code of faults) {
+  const scoped = caller === 'technician' ? (['token-scope'] as const) : [];
+  for (const code of [...faults, ...scoped]) {
     const { status, title } = CONSOLE_FAULTS[code];
     const before = (documented[status] as { description: string } | undefined)?.description;
     documented[status] = {
@@ -49,9 +50,11 @@ function parametersOf({ path, query }: Operation): object[] {
 
 function operationOf(operation: Operation): object {
   const { summary, caller, request } = operation;
+  const scope = scopeOfOperation(operation);
   const parameters = parametersOf(operation);
   return {
     summary,
+    ...(caller === 'technician' && { description: `A token must be allowed to: ${scope}.`, 'x-token-scope': scope }),
     ...(parameters.length === 0 ? {} : { parameters }),
     ...(request === undefined
       ? {}

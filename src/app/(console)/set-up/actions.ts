@@ -1,163 +1,101 @@
 'use server';
 
 import { revalidatePath } from 'next/cache';
-import { redirect } from 'next/navigation';
-import {
-  acceptPeerKey,
-  backUpNow,
-  correctPlan,
-  makeApiToken,
-  mergeDevices,
-  openDevice,
-  pinPeer,
-  putLineInUse,
-  removeDevice,
-  removeLine,
-  removePeer,
-  removePlan,
-  renewJoinCode,
-  revokeApiToken,
-  saveDevice,
-  saveLine,
-  saveOffice,
-  savePeer,
-  theConsole,
-  undoRemoval,
-} from '@/services';
-import { technician } from '@/app/role';
-import { saved, textOf } from '@/app/form-action';
+import { act, actOnForm, COMMANDS, perform } from '@/app/commands';
+import { refusalWords, textOf } from '@/app/form-action';
 import type { FormState } from '@/ui/form/form-state';
 import type { TokenState } from '@/ui/set-up/scripts-section';
-import {
-  checkedForm,
-  type ConsoleFaultCode,
-  type FormName,
-  type FormValues,
-  type Outcome,
-  CONSOLE_FAULTS,
-  problemOf,
-  typedInto,
-} from '@/wire';
+import { checkedForm, typedInto } from '@/wire';
 
-/** Only the technician sets things up; what was saved shows everywhere at once. */
-async function savedByTechnician<Name extends FormName>(
-  name: Name,
-  form: FormData,
-  save: (values: FormValues<Name>) => Promise<Outcome<unknown, ConsoleFaultCode>>,
-): Promise<FormState> {
-  const state = await saved(name, form, async (values) => {
-    const allowed = await technician();
-    return allowed.ok ? save(values) : allowed;
-  });
-  if (state.status === 'saved') revalidatePath('/', 'layout');
-  return state;
-}
-
-async function byTechnician(act: () => Promise<unknown>): Promise<void> {
-  if (!(await technician()).ok) redirect('/sign-in?to=/set-up');
-  await act();
-  revalidatePath('/', 'layout');
-}
+const HERE = '/set-up';
+const idIn = (form: FormData, name: string) => textOf(form, name) ?? '';
 
 /** What kept it from being made stands in the section afterwards. */
 export async function backUpNowAction(): Promise<void> {
-  return byTechnician(() => backUpNow(theConsole()));
+  await act(COMMANDS.backUpNow, null, HERE);
 }
 
 export async function saveOfficeAction(_: FormState, form: FormData): Promise<FormState> {
-  return savedByTechnician('office', form, ({ name }) =>
-    saveOffice(theConsole(), textOf(form, 'siteId') || null, name),
-  );
+  const siteId = textOf(form, 'siteId');
+  return actOnForm('office', form, COMMANDS.saveOffice, ({ name }) => ({ siteId, name }));
 }
 
 export async function saveLineAction(_: FormState, form: FormData): Promise<FormState> {
-  return savedByTechnician('line', form, (line) =>
-    saveLine(theConsole(), textOf(form, 'siteId') ?? '', textOf(form, 'lineId'), line),
-  );
+  const ids = { siteId: idIn(form, 'siteId'), lineId: textOf(form, 'lineId') };
+  return actOnForm('line', form, COMMANDS.saveLine, (line) => ({ ...ids, form: line }));
 }
 
 export async function savePlanAction(_: FormState, form: FormData): Promise<FormState> {
-  const id = (name: string) => textOf(form, name) ?? '';
-  return savedByTechnician('plan', form, (plan) =>
-    correctPlan(theConsole(), id('siteId'), id('lineId'), id('planId'), plan),
-  );
+  const ids = { siteId: idIn(form, 'siteId'), lineId: idIn(form, 'lineId'), planId: idIn(form, 'planId') };
+  return actOnForm('plan', form, COMMANDS.correctPlan, (plan) => ({ ...ids, form: plan }));
 }
 
 export async function removePlanAction(siteId: string, lineId: string, planId: string): Promise<void> {
-  await byTechnician(() => removePlan(theConsole(), siteId, lineId, planId));
+  await act(COMMANDS.removePlan, { siteId, lineId, planId }, HERE);
 }
 
 export async function putLineInUseAction(siteId: string, lineId: string): Promise<void> {
-  await byTechnician(() => putLineInUse(theConsole(), siteId, lineId));
+  await act(COMMANDS.putLineInUse, { siteId, lineId }, HERE);
 }
 
 /** Removes a line; answers with what stands in the way, or null. */
 export async function removeLineAction(siteId: string, lineId: string): Promise<string | null> {
-  if (!(await technician()).ok) redirect('/sign-in?to=/set-up');
-  const removed = await removeLine(theConsole(), siteId, lineId);
-  revalidatePath('/', 'layout');
-  return removed.ok ? null : problemOf(CONSOLE_FAULTS, removed.fault).detail;
+  return act(COMMANDS.removeLine, { siteId, lineId }, HERE);
 }
 
 export async function saveDeviceAction(_: FormState, form: FormData): Promise<FormState> {
-  return savedByTechnician('device', form, (device) =>
-    saveDevice(theConsole(), textOf(form, 'siteId') ?? '', textOf(form, 'deviceId'), device),
-  );
+  const ids = { siteId: idIn(form, 'siteId'), deviceId: textOf(form, 'deviceId') };
+  return actOnForm('device', form, COMMANDS.saveDevice, (device) => ({ ...ids, form: device }));
 }
 
 export async function removeDeviceAction(deviceId: string): Promise<void> {
-  await byTechnician(() => removeDevice(theConsole(), deviceId));
+  await act(COMMANDS.removeDevice, { deviceId }, HERE);
 }
 
 export async function mergeDevicesAction(fromId: string, intoId: string): Promise<void> {
-  await byTechnician(() => mergeDevices(theConsole(), fromId, intoId));
+  await act(COMMANDS.mergeDevices, { fromId, intoId }, HERE);
 }
 
 export async function openDeviceAction(deviceId: string): Promise<void> {
-  await byTechnician(() => openDevice(theConsole(), deviceId));
+  await act(COMMANDS.openDevice, { deviceId }, HERE);
 }
 
 export async function pinPeerAction(peerId: string): Promise<void> {
-  await byTechnician(() => pinPeer(theConsole(), peerId));
+  await act(COMMANDS.pinPeer, { peerId }, HERE);
 }
 
 export async function acceptPeerKeyAction(peerId: string): Promise<void> {
-  await byTechnician(() => acceptPeerKey(theConsole(), peerId));
+  await act(COMMANDS.acceptPeerKey, { peerId }, HERE);
 }
 
 export async function savePeerAction(_: FormState, form: FormData): Promise<FormState> {
-  return savedByTechnician('peer', form, (peer) =>
-    savePeer(theConsole(), textOf(form, 'siteId') ?? '', textOf(form, 'peerId'), peer),
-  );
+  const ids = { siteId: idIn(form, 'siteId'), peerId: textOf(form, 'peerId') };
+  return actOnForm('peer', form, COMMANDS.savePeer, (peer) => ({ ...ids, form: peer }));
 }
 
 export async function removePeerAction(peerId: string): Promise<void> {
-  await byTechnician(() => removePeer(theConsole(), peerId));
+  await act(COMMANDS.removePeer, { peerId }, HERE);
 }
 
 /** Puts back what was removed; answers with what stands in the way, or null. */
 export async function undoRemovalAction(removalId: string): Promise<string | null> {
-  if (!(await technician()).ok) redirect('/sign-in?to=/set-up');
-  const undone = await undoRemoval(theConsole(), removalId);
-  revalidatePath('/', 'layout');
-  return undone.ok ? null : problemOf(CONSOLE_FAULTS, undone.fault).detail;
+  return act(COMMANDS.undoRemoval, { removalId }, HERE);
 }
 
 /** Makes a token and answers with it: the only time that it is seen. */
 export async function makeTokenAction(_: TokenState, form: FormData): Promise<TokenState> {
-  if (!(await technician()).ok) redirect('/sign-in?to=/set-up');
   const checked = checkedForm('token', typedInto(form));
   if (!checked.ok) return { status: 'refused', why: Object.values(checked.errors).join(' ') };
-  const made = await makeApiToken(theConsole(), checked.values.name);
-  if (!made.ok) return { status: 'refused', why: problemOf(CONSOLE_FAULTS, made.fault).detail };
+  const made = await perform(COMMANDS.makeToken, checked.values);
+  if (!made.ok) return { status: 'refused', why: refusalWords(made)! };
   revalidatePath('/', 'layout');
   return { status: 'made', name: checked.values.name, token: made.value };
 }
 
 export async function revokeTokenAction(tokenId: string): Promise<void> {
-  await byTechnician(() => revokeApiToken(theConsole(), tokenId));
+  await act(COMMANDS.revokeToken, { tokenId }, HERE);
 }
 
 export async function renewJoinCodeAction(siteId: string): Promise<void> {
-  await byTechnician(() => renewJoinCode(theConsole(), siteId));
+  await act(COMMANDS.renewJoinCode, { siteId }, HERE);
 }

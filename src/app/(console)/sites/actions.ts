@@ -3,26 +3,21 @@
 import { revalidatePath } from 'next/cache';
 import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
+import { act, actorHere, COMMANDS, perform } from '@/app/commands';
 import { saved } from '@/app/form-action';
-import { technician } from '@/app/role';
 import { SITE_COOKIE } from '@/app/site-choice';
-import { putBackOffice, removeDemoData, removeOffice, saveOffice, theConsole } from '@/services';
 import type { FormState } from '@/ui/form/form-state';
-import { CONSOLE_FAULTS, problemOf } from '@/wire';
 
+const HERE = '/sites';
 const YEAR_S = 365 * 24 * 3600;
 
 async function keepChoice(siteId: string): Promise<void> {
   (await cookies()).set(SITE_COOKIE, siteId, { httpOnly: true, sameSite: 'lax', path: '/', maxAge: YEAR_S });
 }
 
-async function onlyTechnician(): Promise<void> {
-  if (!(await technician()).ok) redirect('/sign-in?to=/sites');
-}
-
 /** Looks at this office from now on. */
 export async function chooseSiteAction(siteId: string): Promise<void> {
-  await onlyTechnician();
+  if (!(await actorHere()).ok) redirect(`/sign-in?to=${HERE}`);
   await keepChoice(siteId);
   revalidatePath('/', 'layout');
   redirect('/');
@@ -31,9 +26,7 @@ export async function chooseSiteAction(siteId: string): Promise<void> {
 /** Makes a further office and goes to its set-up. */
 export async function addOfficeAction(_: FormState, form: FormData): Promise<FormState> {
   const state = await saved('office', form, async ({ name }) => {
-    const allowed = await technician();
-    if (!allowed.ok) return allowed;
-    const made = await saveOffice(theConsole(), null, name);
+    const made = await perform(COMMANDS.saveOffice, { siteId: null, name });
     if (made.ok) await keepChoice(made.value.id);
     return made;
   });
@@ -43,23 +36,16 @@ export async function addOfficeAction(_: FormState, form: FormData): Promise<For
 }
 
 export async function removeOfficeAction(siteId: string): Promise<void> {
-  await onlyTechnician();
-  await removeOffice(theConsole(), siteId);
-  revalidatePath('/', 'layout');
-  redirect('/sites');
+  await act(COMMANDS.removeOffice, { siteId }, HERE);
+  redirect(HERE);
 }
 
 export async function removeDemoDataAction(): Promise<void> {
-  await onlyTechnician();
-  await removeDemoData(theConsole());
-  revalidatePath('/', 'layout');
-  redirect('/sites');
+  await act(COMMANDS.removeDemoData, null, HERE);
+  redirect(HERE);
 }
 
 /** Puts an office back; answers with what stands in the way, or null. */
 export async function putBackOfficeAction(siteId: string): Promise<string | null> {
-  await onlyTechnician();
-  const outcome = await putBackOffice(theConsole(), siteId);
-  revalidatePath('/', 'layout');
-  return outcome.ok ? null : problemOf(CONSOLE_FAULTS, outcome.fault).detail;
+  return act(COMMANDS.putBackOffice, { siteId }, HERE);
 }

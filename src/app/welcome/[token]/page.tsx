@@ -1,5 +1,7 @@
 import type { Metadata } from 'next';
-import { hasPassphrase, isWelcome, theConsole } from '@/services';
+import { hasTechnicians, isWelcome, theConsole } from '@/services';
+import { saferAddress } from '@/app/visitor';
+import { PlainHttpNote } from '@/ui/access/plain-http-note';
 import { DoorPage } from '@/ui/access/door-page';
 import { ActionForm, TextField } from '@/ui/form/action-form';
 import { LEAST_PASSPHRASE } from '@/wire';
@@ -10,7 +12,7 @@ export const metadata: Metadata = { title: 'First start' };
 export default async function WelcomePage({ params }: { readonly params: Promise<{ token: string }> }) {
   const { token } = await params;
   const context = theConsole();
-  if ((await hasPassphrase(context)) || !isWelcome(context, token))
+  if ((await hasTechnicians(context)) || !isWelcome(context, token))
     return (
       <DoorPage
         title="This link opens nothing"
@@ -20,8 +22,9 @@ export default async function WelcomePage({ params }: { readonly params: Promise
   return (
     <DoorPage
       title="Set the passphrase"
-      text="Whoever knows it can see and change everything here. Devices that are tested do not need it."
+      text="Whoever knows it can see and change everything here. Devices that are tested do not need it; colleagues get one of their own."
     >
+      <PlainHttpNote saferAddress={await saferAddress()} />
       <ActionForm
         form="welcome"
         action={welcomeAction}

@@ -1,179 +1,89 @@
-import {
-  acceptPeerKey,
-  boardOf,
-  ledgerRunOf,
-  mergeDevices,
-  pinPeer,
-  putBackOffice,
-  putLineInUse,
-  removeDevice,
-  correctPlan,
-  removeLine,
-  removePlan,
-  removeOffice,
-  removePeer,
-  renewJoinCode,
-  saveDevice,
-  saveLine,
-  saveOffice,
-  savePeer,
-  saveRunNotes,
-  runPageOf,
-  setUpOf,
-  shareRun,
-  stopSharing,
-  trayOf,
-  undoRemoval,
-  type Board,
-  type ConsoleContext,
-  type SetUp,
-} from '@/services';
+import type { z } from 'zod';
+import { COMMANDS, perform } from '@/app/commands';
+import { boardOf, type ConsoleContext } from '@/services';
 import {
   type ConsoleFaultCode,
   done,
   failed,
-  type DeviceForm,
-  type LineForm,
+  OFFICE_OPERATIONS,
+  type OfficeOperationName,
   type Outcome,
-  type PeerForm,
-  type PlanForm,
+  type PathParameters,
 } from '@/wire';
+import {
+  boardDocument,
+  codeDocument,
+  officeDocument,
+  queueDocument,
+  runDocument,
+  siteDocument,
+} from './office-documents';
 
-/** A request whose body was checked by the schema of its operation. `ids`: the parameters of its path, in order. */
-interface Call {
+type Operations = typeof OFFICE_OPERATIONS;
+type BodyOf<Operation> = Operation extends { readonly request: infer Schema extends z.ZodType }
+  ? z.infer<Schema>
+  : null;
+
+/** A request whose role and body were checked. `ids`: the parameters of its path. */
+interface Request<Name extends OfficeOperationName> {
   readonly context: ConsoleContext;
-  readonly ids: readonly string[];
-  readonly body: unknown;
+  readonly ids: PathParameters<Operations[Name]['path']>;
+  readonly body: BodyOf<Operations[Name]>;
 }
-type Handler = (call: Call) => Promise<Outcome<unknown, ConsoleFaultCode>>;
+type Answer = Promise<Outcome<unknown, ConsoleFaultCode>>;
+type Handlers = { readonly [Name in OfficeOperationName]: (request: Request<Name>) => Answer };
 
-const iso = (atMs: number) => new Date(atMs).toISOString();
-const idOf = <Thing extends { readonly id: string }>(outcome: Outcome<Thing, ConsoleFaultCode>) =>
+const idOf = (outcome: Outcome<{ readonly id: string }, ConsoleFaultCode>) =>
   outcome.ok ? done({ id: outcome.value.id }) : outcome;
-const nothing = async (act: Promise<unknown>) => {
-  await act;
-  return done(null);
-};
 
-type Site = NonNullable<SetUp['site']>;
-const siteDocument = ({ id, name, joinCode, joinCodeUntilMs, demo }: Pick<Site, 'id' | 'name' | 'demo'> & Site) => ({
-  ...{ id, name, joinCode, joinCodeUntil: iso(joinCodeUntilMs), demo },
-});
-
-async function officeDocument({ context, ids: [siteId] }: Call) {
-  const { site, lines, devices, peers } = await setUpOf(context, siteId);
-  if (site === null || site.id !== siteId) return failed('site-missing');
-  return done({
-    site: siteDocument(site),
-    lines: lines.map(({ id, name, provider, inUse, plan, plans, shown }) => ({
-      ...{ id, name, provider, inUse, plan, plans, shown },
-    })),
-    devices: devices.map((device) => ({ ...device, standsBy: context.standing.isPresent(device.id) })),
-    peers: peers.map(({ id, name, reach, address, pinned, publicKey, otherKey, farSiteId }) => ({
-      ...{ id, name, reach, address, pinned, publicKey, keyChanged: otherKey !== null, farSiteId },
-    })),
-  });
-}
-
-function boardDocument({ columns, groups }: Board) {
-  return groups.flatMap(({ spotName, rows }) =>
-    rows.map((row) => ({
-      ...{ deviceId: row.deviceId, device: row.deviceName, spot: spotName, standsBy: row.standsBy },
-      cells: row.cells.flatMap(({ cell }, index) => {
-        if (cell === null) return [];
-        const { runId, count, startedAtMs, verdict, downBps, upBps, yardstickDownBps, yardstickUpBps, addedMs } = cell;
-        return {
-          ...columns[index]!,
-          ...{ runId, runs: count, newestAt: iso(startedAtMs), verdict },
-          ...{ downBps, upBps, yardstickDownBps, yardstickUpBps, addedMs },
-        };
-      }),
-    })),
-  );
-}
-
-async function queueDocument({ context, ids: [siteId] }: Call) {
-  if ((await context.store.sites.byId(siteId!)) === null) return failed('site-missing');
-  const tray = await trayOf(context, siteId!);
-  return done(
-    tray.map(({ turnId, deviceName, reach, profile, askedBy, together, state }) => ({
-      ...{ turnId, device: deviceName, reach, profile, askedBy, together, status: state.status },
-      why: state.status === 'waiting' ? state.why : null,
-    })),
-  );
-}
-
-async function runDocument({ context, ids: [runId] }: Call) {
-  const found = await runPageOf(context, runId!);
-  if (!found.ok) return found;
-  const { run, result, unfinished, set, sharePath } = found.value;
-  return done({
-    ...ledgerRunOf(run),
-    ...{ sentence: result?.sentence ?? null, report: result?.report ?? null, unfinished },
-    set:
-      set === null
-        ? null
-        : {
-            ...{ runIds: set.runs.map(({ id }) => id), verdict: set.judgement.verdict },
-            ...{ downBps: set.judgement.down?.median ?? null, upBps: set.judgement.up?.median ?? null },
-          },
-    ...{ notes: run.notes, sharePath },
-  });
-}
-
-/** `method path` of an operation → what carries it out. */
-export const OFFICE_HANDLERS: Readonly<Record<string, Handler>> = {
-  'get /api/v1/sites': async ({ context }) => done((await context.store.sites.all()).map(siteDocument)),
-  'post /api/v1/sites': async ({ context, body }) =>
-    idOf(await saveOffice(context, null, (body as { name: string }).name)),
-  'get /api/v1/sites/{id}': officeDocument,
-  'put /api/v1/sites/{id}': async ({ context, ids, body }) =>
-    idOf(await saveOffice(context, ids[0]!, (body as { name: string }).name)),
-  'delete /api/v1/sites/{id}': ({ context, ids }) => nothing(removeOffice(context, ids[0]!)),
-  'post /api/v1/sites/{id}/put-back': async ({ context, ids }) => idOf(await putBackOffice(context, ids[0]!)),
-  'post /api/v1/sites/{id}/code': async ({ context, ids }) => {
-    const renewed = await renewJoinCode(context, ids[0]!);
-    if (!renewed.ok) return renewed;
-    const { joinCode, joinCodeUntilMs } = renewed.value;
-    return done({ joinCode, joinCodeUntil: iso(joinCodeUntilMs) });
-  },
-  'get /api/v1/sites/{id}/board': async ({ context, ids }) => {
-    if ((await context.store.sites.byId(ids[0]!)) === null) return failed('site-missing');
-    const board = await boardOf(context, ids[0]);
+/** What carries each operation out: what only reads asks a view, all else is a command. */
+export const OFFICE_HANDLERS: Handlers = {
+  listOffices: async ({ context }) => done((await context.store.sites.all()).map(siteDocument)),
+  readOffice: ({ context, ids }) => officeDocument(context, ids.id),
+  readBoard: async ({ context, ids }) => {
+    if ((await context.store.sites.byId(ids.id)) === null) return failed('site-missing');
+    const board = await boardOf(context, ids.id);
     return board.ok ? done(boardDocument(board.value)) : board;
   },
-  'get /api/v1/sites/{id}/queue': queueDocument,
-  'post /api/v1/sites/{id}/lines': async ({ context, ids, body }) =>
-    idOf(await saveLine(context, ids[0]!, null, body as LineForm)),
-  'put /api/v1/sites/{id}/lines/{line}': async ({ context, ids, body }) =>
-    idOf(await saveLine(context, ids[0]!, ids[1]!, body as LineForm)),
-  'post /api/v1/sites/{id}/lines/{line}/use': ({ context, ids }) => putLineInUse(context, ids[0]!, ids[1]!),
-  'delete /api/v1/sites/{id}/lines/{line}': ({ context, ids }) => removeLine(context, ids[0]!, ids[1]!),
-  'put /api/v1/sites/{id}/lines/{line}/plans/{plan}': async ({ context, ids, body }) =>
-    idOf(await correctPlan(context, ids[0]!, ids[1]!, ids[2]!, body as PlanForm)),
-  'delete /api/v1/sites/{id}/lines/{line}/plans/{plan}': ({ context, ids }) =>
-    removePlan(context, ids[0]!, ids[1]!, ids[2]!),
-  'post /api/v1/sites/{id}/devices': async ({ context, ids, body }) =>
-    idOf(await saveDevice(context, ids[0]!, null, body as DeviceForm)),
-  'put /api/v1/sites/{id}/devices/{device}': async ({ context, ids, body }) =>
-    idOf(await saveDevice(context, ids[0]!, ids[1]!, body as DeviceForm)),
-  'delete /api/v1/sites/{id}/devices/{device}': ({ context, ids }) => nothing(removeDevice(context, ids[1]!)),
-  'post /api/v1/sites/{id}/devices/{device}/merge': async ({ context, ids, body }) =>
-    idOf(await mergeDevices(context, ids[1]!, (body as { intoId: string }).intoId)),
-  'post /api/v1/sites/{id}/peers': async ({ context, ids, body }) =>
-    idOf(await savePeer(context, ids[0]!, null, body as PeerForm)),
-  'put /api/v1/sites/{id}/peers/{peer}': async ({ context, ids, body }) =>
-    idOf(await savePeer(context, ids[0]!, ids[1]!, body as PeerForm)),
-  'delete /api/v1/sites/{id}/peers/{peer}': ({ context, ids }) => nothing(removePeer(context, ids[1]!)),
-  'post /api/v1/sites/{id}/peers/{peer}/pin': ({ context, ids }) => nothing(pinPeer(context, ids[1]!)),
-  'post /api/v1/sites/{id}/peers/{peer}/accept-key': ({ context, ids }) => nothing(acceptPeerKey(context, ids[1]!)),
-  'post /api/v1/removals/{id}/undo': ({ context, ids }) => undoRemoval(context, ids[0]!),
-  'get /api/v1/runs/{id}': runDocument,
-  'put /api/v1/runs/{id}/notes': ({ context, ids, body }) =>
-    saveRunNotes(context, ids[0]!, (body as { notes: string }).notes),
-  'post /api/v1/runs/{id}/share': async ({ context, ids }) => {
-    const shared = await shareRun(context, ids[0]!);
+  readQueue: ({ context, ids }) => queueDocument(context, ids.id),
+  readRun: ({ context, ids }) => runDocument(context, ids.id),
+
+  addOffice: async ({ body: { name } }) => idOf(await perform(COMMANDS.saveOffice, { siteId: null, name })),
+  renameOffice: async ({ ids, body: { name } }) => idOf(await perform(COMMANDS.saveOffice, { siteId: ids.id, name })),
+  removeOffice: ({ ids }) => perform(COMMANDS.removeOffice, { siteId: ids.id }),
+  putBackOffice: async ({ ids }) => idOf(await perform(COMMANDS.putBackOffice, { siteId: ids.id })),
+  renewJoinCode: async ({ ids }) => {
+    const renewed = await perform(COMMANDS.renewJoinCode, { siteId: ids.id });
+    return renewed.ok ? done(codeDocument(renewed.value)) : renewed;
+  },
+  addLine: async ({ ids, body }) =>
+    idOf(await perform(COMMANDS.saveLine, { siteId: ids.id, lineId: null, form: body })),
+  changeLine: async ({ ids, body }) =>
+    idOf(await perform(COMMANDS.saveLine, { siteId: ids.id, lineId: ids.line, form: body })),
+  useLine: ({ ids }) => perform(COMMANDS.putLineInUse, { siteId: ids.id, lineId: ids.line }),
+  removeLine: ({ ids }) => perform(COMMANDS.removeLine, { siteId: ids.id, lineId: ids.line }),
+  correctPlan: async ({ ids, body }) =>
+    idOf(await perform(COMMANDS.correctPlan, { siteId: ids.id, lineId: ids.line, planId: ids.plan, form: body })),
+  removePlan: ({ ids }) => perform(COMMANDS.removePlan, { siteId: ids.id, lineId: ids.line, planId: ids.plan }),
+  addDevice: async ({ ids, body }) =>
+    idOf(await perform(COMMANDS.saveDevice, { siteId: ids.id, deviceId: null, form: body })),
+  changeDevice: async ({ ids, body }) =>
+    idOf(await perform(COMMANDS.saveDevice, { siteId: ids.id, deviceId: ids.device, form: body })),
+  removeDevice: ({ ids }) => perform(COMMANDS.removeDevice, { deviceId: ids.device }),
+  mergeDevice: async ({ ids, body }) =>
+    idOf(await perform(COMMANDS.mergeDevices, { fromId: ids.device, intoId: body.intoId })),
+  addPeer: async ({ ids, body }) =>
+    idOf(await perform(COMMANDS.savePeer, { siteId: ids.id, peerId: null, form: body })),
+  changePeer: async ({ ids, body }) =>
+    idOf(await perform(COMMANDS.savePeer, { siteId: ids.id, peerId: ids.peer, form: body })),
+  removePeer: ({ ids }) => perform(COMMANDS.removePeer, { peerId: ids.peer }),
+  pinPeer: ({ ids }) => perform(COMMANDS.pinPeer, { peerId: ids.peer }),
+  acceptPeerKey: ({ ids }) => perform(COMMANDS.acceptPeerKey, { peerId: ids.peer }),
+  undoRemoval: ({ ids }) => perform(COMMANDS.undoRemoval, { removalId: ids.id }),
+  saveRunNotes: ({ ids, body }) => perform(COMMANDS.saveRunNotes, { runId: ids.id, notes: body.notes }),
+  shareRun: async ({ ids }) => {
+    const shared = await perform(COMMANDS.shareRun, { runId: ids.id });
     return shared.ok ? done({ path: shared.value }) : shared;
   },
-  'delete /api/v1/runs/{id}/share': ({ context, ids }) => stopSharing(context, ids[0]!),
+  stopSharing: ({ ids }) => perform(COMMANDS.stopSharing, { runId: ids.id }),
 };

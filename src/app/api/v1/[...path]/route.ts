@@ -1,32 +1,46 @@
 import { technician } from '@/app/role';
 import { theConsole } from '@/services';
-import { failed, OFFICE_OPERATIONS, type Operation } from '@/wire';
+import {
+  type ConsoleFaultCode,
+  failed,
+  OFFICE_OPERATIONS,
+  type OfficeOperationName,
+  type Operation,
+  type Outcome,
+  scopeOfOperation,
+} from '@/wire';
 import { faultAnswer, readBody } from '../answer';
 import { OFFICE_HANDLERS } from './office-handlers';
 
-/** Parameters of a path that fits an operation's; null when it does not fit. */
-function idsOf({ path }: Operation, asked: string): string[] | null {
-  const pattern = new RegExp(`^${path.replace(/\{\w+\}/g, '([^/]+)')}$`);
-  const found = pattern.exec(asked);
+/** Parameters of a path that fits an operation's, by name; null when it does not fit. */
+function idsOf({ path }: Operation, asked: string): Readonly<Record<string, string>> | null {
+  const pattern = new RegExp(`^${path.replace(/\{(\w+)\}/g, '(?<$1>[^/]+)')}$`);
   // Ids of ours need no escapes: what is escaped is none of them, and is found missing as it stands.
-  return found === null ? null : found.slice(1);
+  const found = pattern.exec(asked);
+  return found === null ? null : { ...found.groups };
 }
 
-/** Carries out the operation that fits method and path: the technician's role, then the body, then one service. */
+/** What the table of handlers knows by types, and what the path and the schema have just shown to hold. */
+type AnyHandler = (request: {
+  readonly context: ReturnType<typeof theConsole>;
+  readonly ids: Readonly<Record<string, string>>;
+  readonly body: unknown;
+}) => Promise<Outcome<unknown, ConsoleFaultCode>>;
+
+/** Carries out the operation that fits method and path: the role first, then the body, then a view or a command. */
 async function carryOut(request: Request): Promise<Response> {
   const asked = new URL(request.url).pathname;
   const method = request.method.toLowerCase();
-  for (const operation of OFFICE_OPERATIONS) {
+  for (const [name, operation] of Object.entries<Operation>(OFFICE_OPERATIONS)) {
     const ids = operation.method === method ? idsOf(operation, asked) : null;
     if (ids === null) continue;
-    const allowed = await technician();
+    const allowed = await technician(scopeOfOperation(operation));
     if (!allowed.ok) return faultAnswer(allowed.fault);
     const body = operation.request === undefined ? null : await readBody(request, operation.request);
     if (body !== null && !body.ok) return faultAnswer(body.fault);
-    const handler = OFFICE_HANDLERS[`${operation.method} ${operation.path}`]!;
-    const outcome = await handler({ context: theConsole(), ids, body: body?.value });
+    const handler = OFFICE_HANDLERS[name as OfficeOperationName] as AnyHandler;
+    const outcome = await handler({ context: theConsole(), ids, body: body?.value ?? null });
     if (!outcome.ok) return faultAnswer(outcome.fault);
-    if (operation.method !== 'get') theConsole().changes.tell();
     const status = Number(Object.keys(operation.answers)[0]);
     return status === 204 ? new Response(null, { status }) : Response.json(outcome.value, { status });
   }

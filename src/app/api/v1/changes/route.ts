@@ -1,26 +1,43 @@
 import { faultAnswer } from '@/app/api/v1/answer';
-import { technician } from '@/app/role';
-import { theConsole } from '@/services';
+import { currentRole, technician } from '@/app/role';
+import { signInStands, theConsole, type ChangedThing } from '@/services';
 
-/** Keeps proxies and browsers from taking a quiet stream for a dead one. */
+/** Keeps proxies and browsers from taking a quiet stream for a dead one; each time the sign-in is looked at again. */
 const BEAT_MS = 15_000;
 
-/** Server-sent events (HTML Living Standard, 9.2): a line whenever something on the console has changed. */
+/**
+ * Server-sent events (HTML Living Standard, 9.2): `changed` with what has, whenever something on the console did. The
+ * stream ends with the sign-in that it was opened by, and says so.
+ */
 export async function GET(request: Request): Promise<Response> {
   const allowed = await technician();
   if (!allowed.ok) return faultAnswer(allowed.fault);
-  const { changes } = theConsole();
+  const context = theConsole();
+  const role = await currentRole();
+  const signInId = role.kind === 'technician' ? (role.person?.signInId ?? null) : null;
   const encoder = new TextEncoder();
   let stop = () => undefined as void;
   const stream = new ReadableStream<Uint8Array>({
     start: (controller) => {
       const write = (text: string) => controller.enqueue(encoder.encode(text));
       write('retry: 2000\n\n');
-      const endListening = changes.listen(() => write('event: changed\ndata: {}\n\n'));
-      const beat = setInterval(() => write(': still here\n\n'), BEAT_MS);
+      const endListening = context.changes.listen((what: readonly ChangedThing[]) =>
+        write(`event: changed\ndata: ${JSON.stringify({ what })}\n\n`),
+      );
+      const endWatching = signInId === null ? null : context.endedSignIns.listen(signInId, () => over());
+      const beat = setInterval(() => {
+        write(': still here\n\n');
+        if (signInId !== null) void signInStands(context, signInId).then((stands) => stands || over());
+      }, BEAT_MS);
       stop = () => {
         clearInterval(beat);
         endListening();
+        endWatching?.();
+      };
+      const over = () => {
+        stop();
+        write('event: signed-out\ndata: {}\n\n');
+        controller.close();
       };
       request.signal.addEventListener('abort', stop);
     },

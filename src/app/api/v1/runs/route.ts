@@ -1,14 +1,7 @@
 import { cookies, headers } from 'next/headers';
 import { visitedOrigin, visitorWith } from '@/app/visitor';
 import { technician } from '@/app/role';
-import {
-  askForRun,
-  DEVICE_COOKIE,
-  DEVICE_COOKIE_SECONDS,
-  deviceCookieValue,
-  ledgerPageOf,
-  theConsole,
-} from '@/services';
+import { askForRun, cookieOfDevice, DEVICE_COOKIE, DEVICE_COOKIE_SECONDS, ledgerPageOf, theConsole } from '@/services';
 import { ledgerQuerySchema, startRunSchema } from '@/wire';
 import { faultAnswer, readBody, readQuery } from '../answer';
 
@@ -34,7 +27,7 @@ export async function POST(request: Request): Promise<Response> {
   const context = theConsole();
   const asked = await askForRun(context, await visitorWith(body.value.code), body.value, await visitedOrigin());
   if (!asked.ok) return faultAnswer(asked.fault);
-  (await cookies()).set(DEVICE_COOKIE, deviceCookieValue(context, asked.value.deviceId), {
+  (await cookies()).set(DEVICE_COOKIE, await cookieOfDevice(context, asked.value.deviceId), {
     httpOnly: true,
     sameSite: 'lax',
     secure: (await headers()).get('x-forwarded-proto') === 'https',

@@ -1,0 +1,11 @@
+/** Everything that is written down about what people and scripts did. The words are made where it is read. */
+export const AUDIT_CODES = [
+  ...['signed-in', 'sign-in-failed', 'signed-out', 'sign-in-ended', 'passphrase-set', 'passphrase-changed'],
+  ...['person-added', 'person-removed', 'person-linked', 'keeper-set', 'token-made', 'token-revoked'],
+  ...['office-saved', 'office-removed', 'office-put-back', 'demo-removed', 'code-renewed'],
+  ...['line-saved', 'line-used', 'line-removed', 'plan-corrected', 'plan-removed'],
+  ...['device-saved', 'device-removed', 'device-merged', 'device-opened'],
+  ...['peer-saved', 'peer-removed', 'peer-pinned', 'peer-key-accepted', 'removal-undone'],
+  ...['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn', 'copy-made'],
+] as const satisfies readonly string[];
+export type AuditCode = (typeof AUDIT_CODES)[number];

@@ -64,7 +64,9 @@ export class Peer {
 
   constructor(private readonly options: PeerOptions) {
     this.#sessions = new SessionRegistry(options);
-    this.#sockets = new PeerSockets(this.#sessions, options.monotonicMs);
+    this.#sockets = new PeerSockets(this.#sessions, options.monotonicMs, (direction, url) =>
+      this.#bulkOf(direction, url),
+    );
   }
 
   serves(path: string): boolean {

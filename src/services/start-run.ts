@@ -211,7 +211,7 @@ export async function grantRun(
       runId,
       deviceId: device.id,
       directions: ['down', 'up'],
-      limits: { ...profile.limits, streams: Math.max(profile.streams.most, profile.streams.onLongPath) },
+      limits: { ...profile.limits, streams: profile.streams.most },
       issuedAtMs: nowMs,
       expiresAtMs: nowMs + TICKET_LIFE_MS,
     },

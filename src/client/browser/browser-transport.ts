@@ -1,4 +1,3 @@
-import { isLongPath } from '@/core';
 import type { RunGrant } from '@/wire';
 import type { Load, PeerSocket, SocketEvents, Transport } from '../run/transport';
 import { openSession } from '../run/open-session';
@@ -10,7 +9,6 @@ import type { BulkOrder, BulkReport } from './bulk-messages';
 import { servePull } from './bulk-pull';
 import { bestReader } from './read-body';
 import { selfReadBps } from './self-read';
-import { startFrameUpload } from './frame-streams';
 import { startUpload } from './upload-streams';
 
 /** A browser opens at most six connections to one host, and the page needs one: five for streams. */
@@ -35,7 +33,6 @@ function startDownload(
   address: PeerAddress,
   reader: BulkOrder['reader'],
   streams: number,
-  long: boolean,
   onCounted: (nowMs: number, bytes: readonly number[]) => void,
   troubles: TroubleReports,
 ): Load {
@@ -44,10 +41,7 @@ function startDownload(
     // The two workers have clocks with different origins.
     else onCounted(report.timeOriginMs + report.atMs - performance.timeOrigin, report.bytes);
   };
-  const atMost = (wanted: number): BulkOrder => ({
-    ...{ address, reader, long },
-    streams: long ? wanted : Math.min(wanted, MOST_BROWSER_STREAMS),
-  });
+  const atMost = (wanted: number): BulkOrder => ({ address, reader, streams: Math.min(wanted, MOST_BROWSER_STREAMS) });
   let wanted = streams;
   let own: ReturnType<typeof servePull> | null = null;
   let worker: Worker | null = null;
@@ -106,12 +100,8 @@ export async function openBrowserTransport(
       return result;
     },
     connect: (path, events) => connect(address!, path, events),
-    startDownload: (streams, idleRttMs, onCounted) =>
-      startDownload(address!, reader, streams, isLongPath(idleRttMs), onCounted, troubles),
-    startUpload: (streams, idleRttMs) =>
-      isLongPath(idleRttMs)
-        ? startFrameUpload(address!, streams, troubles)
-        : startUpload(address!, streams, MOST_BROWSER_STREAMS, troubles),
+    startDownload: (streams, onCounted) => startDownload(address!, reader, streams, onCounted, troubles),
+    startUpload: (streams, idleRttMs) => startUpload(address!, streams, MOST_BROWSER_STREAMS, idleRttMs, troubles),
     startUdp: ({ info }) => (info.can.dataChannel ? channel.open(address!, troubles) : Promise.resolve(null)),
     sightings: () => ({ selfReadBps: selfRead, otherTraffic: null, powerSaving, clockStepMs: stepMs, reader }),
   };

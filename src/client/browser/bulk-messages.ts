@@ -7,8 +7,6 @@ export interface BulkOrder {
   readonly address: PeerAddress;
   readonly reader: Exclude<DownloadReader, 'socket'>;
   readonly streams: number;
-  /** Whether the path is long, so that the streams are WebSockets. */
-  readonly long: boolean;
 }
 
 /** Bulk worker → measuring worker, about every 50 ms: cumulative bytes per stream at `atMs` of this worker's clock. */

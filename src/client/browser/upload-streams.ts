@@ -6,6 +6,9 @@ import { nextRequestBytes, type RequestSizes } from './request-size';
 
 /** Requests of two seconds: long enough that neither gaps nor their heads matter. */
 const BLOBS: RequestSizes = { smallest: 256 * 1024, largest: 64 * 1024 * 1024, wantedMs: 2000 };
+/** On a long path each gap costs many packets: there a request lasts for most of a direction. */
+const LONG_PATH_MS = 100;
+const LONG_BLOBS: RequestSizes = { smallest: 8 * 1024 * 1024, largest: 64 * 1024 * 1024, wantedMs: 20_000 };
 const PATTERN_BYTES = 256 * 1024;
 const RETRY_MS = 200;
 
@@ -43,19 +46,26 @@ function post(url: string, blob: Blob, running: Set<XMLHttpRequest>): Promise<nu
 }
 
 /** Uploads on several connections at once. It counts nothing: the peer does, and tells. */
-export function startUpload(peer: PeerAddress, streams: number, mostStreams: number, troubles: TroubleReports): Load {
+export function startUpload(
+  peer: PeerAddress,
+  streams: number,
+  mostStreams: number,
+  idleRttMs: number | null,
+  troubles: TroubleReports,
+): Load {
   const shelf = new BlobShelf();
+  const sizes = (idleRttMs ?? 0) >= LONG_PATH_MS ? LONG_BLOBS : BLOBS;
   const running = new Set<XMLHttpRequest>();
   let stopped = false;
   let open = 0;
   const keepSending = async (stream: number) => {
-    let size = 4 * BLOBS.smallest;
+    let size = sizes === BLOBS ? 4 * BLOBS.smallest : LONG_BLOBS.smallest;
     while (!stopped) {
       const startedMs = performance.now();
       const status = await post(peerUrl(peer, PEER_PATHS.up, stream), shelf.ofSize(size), running);
       if (stopped) return;
       if (status === 200) {
-        size = nextRequestBytes(size, performance.now() - startedMs, BLOBS);
+        size = nextRequestBytes(size, performance.now() - startedMs, sizes);
         continue;
       }
       if (status === 0) troubles.report('upload-broke');

@@ -12,7 +12,7 @@ import { openNodeTransport } from './node-transport';
 const SHORT: RunProfile = {
   ...RUN_PROFILES.standard,
   ...{ idleMs: 300, mostDirectionMs: 500, mostSettleMs: 200, openDeadlineMs: 1500, silenceMs: 400 },
-  streams: { first: 2, most: 2, onLongPath: 2 },
+  streams: { first: 2, most: 2 },
 };
 const wallMs = () => performance.timeOrigin + performance.now();
 

@@ -56,7 +56,7 @@ export function openNodeTransport(grant: RunGrant, { authenticated }: NodeTransp
       return result;
     },
     connect: (path, events) => connect(address!, path, events),
-    startDownload: (streams, _, onCounted) => {
+    startDownload: (streams, onCounted) => {
       loadBegins();
       const already = moved.downBytes;
       const counted = (atMs: number, bytes: readonly number[]) => {

@@ -97,7 +97,7 @@ export function startRun(
       case 'start-load':
         loads[effect.direction] =
           effect.direction === 'download'
-            ? transport.startDownload(effect.streams, effect.idleRttMs, (atMs, bytes) =>
+            ? transport.startDownload(effect.streams, (atMs, bytes) =>
                 dispatch({ kind: 'download-counted', nowMs: atMs - originMs, bytes }),
               )
             : transport.startUpload(effect.streams, effect.idleRttMs);

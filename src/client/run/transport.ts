@@ -48,12 +48,9 @@ export interface Transport {
   /** Trades the ticket for a session. */
   open(signal: AbortSignal): Promise<OpenResult>;
   connect(path: string, events: SocketEvents): Promise<PeerSocket>;
-  /** `idleRttMs`: of the empty line; null while not known. Calls back about every 50 ms with the time and the cumulative payload bytes of each stream. */
-  startDownload(
-    streams: number,
-    idleRttMs: number | null,
-    onCounted: (nowMs: number, bytes: readonly number[]) => void,
-  ): Load;
+  /** Calls back about every 50 ms with the time and the cumulative payload bytes of each stream. */
+  startDownload(streams: number, onCounted: (nowMs: number, bytes: readonly number[]) => void): Load;
+  /** `idleRttMs`: of the empty line; null while not known. */
   startUpload(streams: number, idleRttMs: number | null): Load;
   /** Null where UDP cannot be used. */
   startUdp(opened: SessionOpened): Promise<UdpProbing | null>;

@@ -18,8 +18,7 @@ export interface RunProfile {
   /** Whether a direction ends as soon as it knows enough, or lasts its whole time. */
   readonly stopsEarly: boolean;
   readonly probesPerSecond: number;
-  /** `onLongPath`: on a path of 100 ms and more all of these start at once. */
-  readonly streams: { readonly first: number; readonly most: number; readonly onLongPath: number };
+  readonly streams: { readonly first: number; readonly most: number };
   /** Whether loss and delay are measured over UDP too, where that is possible. */
   readonly udp: boolean;
   /** No session, or no first echo, within this: the peer cannot be reached. */
@@ -39,15 +38,8 @@ const USUAL_PATH_MS = 40;
 const MOST_MORE_MS = 35_000;
 /** After enough was counted a direction goes on for so long at most until it has settled, ms. */
 const SETTLING_MS = 1500;
-/**
- * From this round trip on all streams start at once, and there are more of them: trying them one by one would take longer
- * than the run, and what one that has lost a packet leaves free for many round trips is the less the more there are.
- */
+/** From this round trip on all streams start at once: trying them one by one would take longer than the run. */
 const LONG_PATH_MS = 100;
-
-export function isLongPath(idleRttMs: number | null): boolean {
-  return (idleRttMs ?? 0) >= LONG_PATH_MS;
-}
 
 /** The same profile with directions that last at least so long, ms: for a line that may be fast only at first. */
 export function longLook(profile: RunProfile, leastDirectionMs: number): RunProfile {
@@ -65,9 +57,9 @@ export function mostDirectionMs(
   return Math.max(longer, rampMs(idleRttMs, steady) + leastCountedMs(idleRttMs, steady, rateBps) + SETTLING_MS);
 }
 
-/** How many streams a direction begins with: all that there will be on a long path. */
+/** How many streams a direction begins with: all of them on a long path. */
 export function firstStreams({ streams }: RunProfile, idleRttMs: number | null): number {
-  return isLongPath(idleRttMs) ? streams.onLongPath : streams.first;
+  return (idleRttMs ?? 0) >= LONG_PATH_MS ? streams.most : streams.first;
 }
 
 /** What a run of this profile takes as a rule on a path of this round trip, from its beginning to its figures, ms. */
@@ -96,7 +88,7 @@ const standard: RunProfile = {
   steady: STEADY_RULES,
   stopsEarly: true,
   probesPerSecond: 20,
-  streams: { first: 3, most: 6, onLongPath: 8 },
+  streams: { first: 3, most: 6 },
   udp: true,
   openDeadlineMs: 12_000,
   silenceMs: 5000,
@@ -117,7 +109,7 @@ export const RUN_PROFILES: Readonly<Record<ProfileName, RunProfile>> = {
     mostDirectionMs: 3600,
     mostSettleMs: 800,
     steady: { ...STEADY_RULES, leastCountedMs: 2000, countedRoundTrips: 5, meanSpanMs: 600 },
-    streams: { first: 4, most: 4, onLongPath: 8 },
+    streams: { first: 4, most: 4 },
     udp: false,
     typicalMs: 9000,
     limits: { seconds: 120, bytes: 40e9 },

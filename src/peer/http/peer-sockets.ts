@@ -1,21 +1,10 @@
 import type { IncomingMessage } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { WebSocketServer, type WebSocket } from 'ws';
-import {
-  controlQuestionSchema,
-  encodeEcho,
-  failed,
-  PEER_PATHS,
-  STREAM_FRAME_BYTES,
-  type ControlQuestion,
-  type Outcome,
-  type PeerFaultCode,
-} from '@/wire';
-import type { Direction, Session } from '../session/session';
+import { controlQuestionSchema, encodeEcho, failed, PEER_PATHS, type ControlQuestion } from '@/wire';
+import type { Session } from '../session/session';
 import type { SessionRegistry } from '../session/session-registry';
 import { refuseUpgrade } from './answer';
-import { sendFrames, takeFrames } from './bulk-frames';
-import { openUpload } from './bulk-up';
 
 const LONGEST_FRAME = 256;
 /** A session has one control socket and one probe socket; a second probe socket is for one that broke off unnoticed. */
@@ -93,52 +82,16 @@ function serveProbe(socket: WebSocket, session: Session, monotonicMs: () => numb
   });
 }
 
-/** Which stream of which session a request names, if it may have one. */
-export type BulkOf = (direction: Direction, url: URL) => Outcome<{ session: Session; stream: number }, PeerFaultCode>;
-
-/** The WebSockets of a session: control (counters, end), probe (echo), and streams. */
+/** The two WebSockets of a session: control (counters, end) and probe (echo). */
 export class PeerSockets {
   readonly #server = new WebSocketServer({ noServer: true, maxPayload: LONGEST_FRAME, perMessageDeflate: false });
-  readonly #streams = new WebSocketServer({
-    ...{ noServer: true, maxPayload: STREAM_FRAME_BYTES, perMessageDeflate: false, skipUTF8Validation: true },
-  });
 
   constructor(
     private readonly sessions: SessionRegistry,
     private readonly monotonicMs: () => number,
-    private readonly bulkOf: BulkOf,
   ) {}
 
-  /** A stream over a WebSocket: browsers open few connections for requests to one host, and many of these. */
-  #stream(url: URL, request: IncomingMessage, socket: Duplex, head: Buffer): void {
-    const direction = url.searchParams.get('way') === 'up' ? 'up' : 'down';
-    const found = this.bulkOf(direction, url);
-    if (!found.ok) return refuseUpgrade(socket, found.fault);
-    const { session, stream } = found.value;
-    const closable = { destroy: () => socket.destroy() };
-    // Taken at once: the handshake of one too many must not overtake it.
-    const taken =
-      direction === 'down'
-        ? { release: session.hold('down', stream, closable, request.socket), sink: null }
-        : this.#takenUp(session, stream, closable, request);
-    socket.once('close', () => taken.release());
-    this.#streams.handleUpgrade(request, socket, head, (client) => {
-      client.on('error', () => client.terminate());
-      if (session.ended) client.terminate();
-      else if (taken.sink === null) sendFrames(client, session, stream);
-      else takeFrames(client, taken.sink);
-    });
-  }
-
-  #takenUp(session: Session, stream: number, closable: { destroy(): void }, request: IncomingMessage) {
-    const opened = openUpload(session, stream, 0, closable, request.socket);
-    // Nothing was announced, so nothing is too much.
-    if (!opened.ok) throw new Error(opened.fault.code);
-    return { release: () => opened.value.release(), sink: opened.value };
-  }
-
   upgrade(url: URL, request: IncomingMessage, socket: Duplex, head: Buffer): void {
-    if (url.pathname === PEER_PATHS.stream) return this.#stream(url, request, socket, head);
     if (url.pathname !== PEER_PATHS.control && url.pathname !== PEER_PATHS.probe) {
       refuseUpgrade(socket, failed('path-unknown').fault);
       return;

@@ -64,9 +64,7 @@ export class Peer {
 
   constructor(private readonly options: PeerOptions) {
     this.#sessions = new SessionRegistry(options);
-    this.#sockets = new PeerSockets(this.#sessions, options.monotonicMs, (direction, url) =>
-      this.#bulkOf(direction, url),
-    );
+    this.#sockets = new PeerSockets(this.#sessions, options.monotonicMs);
   }
 
   serves(path: string): boolean {

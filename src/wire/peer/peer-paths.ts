@@ -10,12 +10,8 @@ export const PEER_PATHS = {
   udp: '/peer/v1/udp',
   channel: '/peer/v1/channel',
   receipt: '/peer/v1/receipt',
-  /** A WebSocket that carries one stream: `way=down` or `way=up`. */
-  stream: '/peer/v1/stream',
 } as const;
 
-/** The largest frame of a stream over a WebSocket, bytes: what is counted at once. */
-export const STREAM_FRAME_BYTES = 16 * 1024;
 /** A browser's test page and its peer may be on other hosts, so the simple-request rules of CORS are kept to. */
 export const MOST_STREAM_NUMBER = 15;
 export const DEFAULT_PORT = 4870;

@@ -18,6 +18,7 @@ await build({
     'backup-cli',
     'restore-cli',
     'check-cli',
+    'passphrase-cli',
     'console-main',
     'peer-main',
     'practice-main',

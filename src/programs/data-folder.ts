@@ -1,4 +1,4 @@
-import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { lockFolder } from './folder-lock';
 import { ensureKeyFile } from './key-file';
@@ -21,6 +21,18 @@ export function dataFiles(folder: string) {
 }
 
 const TRIAL_BYTES = 256 * 1024;
+
+/** Closes to others what an earlier version, or somebody, left open: keys, passphrases' hashes and results lie here. */
+function closeToOthers(folder: string): void {
+  const { database, signingKey, peerKey, demoPeerKey, demoPassphrase, certificate } = dataFiles(folder);
+  const files = [database, `${database}-wal`, `${database}-shm`, signingKey, peerKey, demoPeerKey, demoPassphrase];
+  try {
+    chmodSync(folder, 0o700);
+    for (const file of [...files, certificate.keyFile]) if (existsSync(file)) chmodSync(file, 0o600);
+  } catch {
+    // A file system without such rights, or a folder of somebody else who lets this user write.
+  }
+}
 
 function removeTrial(file: string): void {
   try {
@@ -49,5 +61,6 @@ export async function openDataFolder(folder: string): Promise<() => void> {
   const lock = await lockFolder(folder);
   if ('heldBy' in lock) throw new ProgramFault('data-in-use', { folder, pid: lock.heldBy });
   ensureKeyFile(files.signingKey);
+  closeToOthers(folder);
   return () => lock.release();
 }

@@ -163,6 +163,8 @@ async function launch(demo: boolean, options: LaunchOptions): Promise<void> {
   await Promise.all(played.map((part) => part.start())).catch((error: Error) => console.error(error.message));
 }
 
+// Whatever this program and its parts write is for its user alone.
+process.umask(0o077);
 const program = new Command('bent-straw').showHelpAfterError();
 for (const [name, demo, data] of [
   ['start', false, 'data'],

@@ -10,6 +10,9 @@ export const PROGRAM_FAULTS = {
   'data-in-use':
     'The data folder {folder} is in use by process {pid}. Stop that one, or choose another: --data FOLDER.',
   'data-missing': 'There is no database in {folder}. Name the folder that the console uses: --data FOLDER.',
+  'nobody-yet':
+    'Nobody may sign in yet. Start the console, and open the one-time link that it prints at its first start.',
+  'person-unknown': 'There is nobody called {name} here. Name one of these: {names}.',
   'store-failed':
     'The database in {folder} cannot be opened ({reason}). Restore it from a copy, or choose another folder: --data FOLDER.',
   'store-damaged':

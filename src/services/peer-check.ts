@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { StoredPeer } from '@/store';
 import { PEER_PATHS, peerInfoSchema, type PeerInfo } from '@/wire';
-import { checkIdentity } from '@/wire/ticket';
+import { checkIdentity, signTicket } from '@/wire/ticket';
 import type { ConsoleContext } from './console-context';
 import { peerBaseUrl } from './peer-address';
 import { notePeerKey } from './peers';
@@ -14,15 +14,28 @@ export type PeerState =
   | { readonly status: 'not-a-peer'; readonly address: string };
 
 const PATIENCE_MS = 1500;
+const LOOK_LIFE_MS = 30_000;
 const LONGEST_ANSWER = 16_384;
 const ASKS = 5;
+
+/** Shows a peer that it is its console that asks: for nothing but what it tells to those it knows. */
+function lookTicket({ signingKey, newId, wallMs }: ConsoleContext): string {
+  const issuedAtMs = wallMs();
+  return signTicket(
+    {
+      ...{ id: newId(), peerKey: null, runId: 'none', deviceId: 'the console', directions: ['down'] },
+      ...{ limits: { seconds: 1, bytes: 1, streams: 1 }, issuedAtMs, expiresAtMs: issuedAtMs + LOOK_LIFE_MS },
+    },
+    signingKey,
+  );
+}
 
 /** Asks a peer for its info document and its identity. What it says is checked; one that answers nonsense is no peer. */
 export async function checkPeer(context: ConsoleContext, peer: StoredPeer): Promise<PeerState> {
   const baseUrl = peerBaseUrl(peer.address, `http://127.0.0.1:${context.port}`);
   if (baseUrl === null) return { status: 'silent', address: peer.address };
   const challenge = randomBytes(24).toString('base64url');
-  const url = new URL(`${PEER_PATHS.info}?challenge=${challenge}`, baseUrl);
+  const url = new URL(`${PEER_PATHS.info}?challenge=${challenge}&ticket=${lookTicket(context)}`, baseUrl);
   const ask = async () => {
     const startedMs = performance.now();
     const response = await fetch(url, { signal: AbortSignal.timeout(PATIENCE_MS), redirect: 'error' });

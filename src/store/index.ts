@@ -7,6 +7,7 @@ export type { StoredTurn, TurnStatus } from './queries/turn-queries';
 export type { StoredReceipt } from './models/rows';
 export type { RemovedLine } from './queries/removal-queries';
 export { lockFile } from './lock-file';
+export { readPeople, type KnownPerson } from './read-people';
 export { openStore, type Store } from './store';
 export { checkStore, copyStore, type StoreCheck } from './store-copies';
 export { StoreFault, type StoreFaultCode } from './store-faults';

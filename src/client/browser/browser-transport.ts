@@ -7,12 +7,14 @@ import { errorWords, TroubleReports } from '../run/trouble-reports';
 import type { ChannelLink } from './channel-link';
 import type { BulkOrder, BulkReport } from './bulk-messages';
 import { servePull } from './bulk-pull';
+import { openConnections } from './open-connections';
 import { bestReader } from './read-body';
 import { selfReadBps } from './self-read';
 import { startUpload } from './upload-streams';
 
 /** A browser opens at most six connections to one host, and the page needs one: five for streams. */
 export const MOST_BROWSER_STREAMS = 5;
+const LONG_PATH_MS = 100;
 
 function connect(address: PeerAddress, path: string, { onMessage, onClose }: SocketEvents): Promise<PeerSocket> {
   return new Promise((resolve, reject) => {
@@ -95,8 +97,12 @@ export async function openBrowserTransport(
     nowMs: () => performance.now(),
     wallMs: () => Date.now(),
     open: async (signal) => {
+      const askedMs = performance.now();
       const result = await openSession(grant.peer.baseUrl, grant.ticket, signal);
-      if (result.ok) address = { baseUrl: grant.peer.baseUrl, session: result.opened.session };
+      if (!result.ok) return result;
+      address = { baseUrl: grant.peer.baseUrl, session: result.opened.session };
+      // That took a round trip at least.
+      if (performance.now() - askedMs >= LONG_PATH_MS) void openConnections(address, MOST_BROWSER_STREAMS);
       return result;
     },
     connect: (path, events) => connect(address!, path, events),

@@ -19,9 +19,9 @@ export interface PeerIdentity {
   readonly version: string;
 }
 
+/** What a peer is, to everybody. */
 export function describePeer(
-  { name, version }: PeerIdentity,
-  sessions: SessionRegistry,
+  { name }: Pick<PeerIdentity, 'name'>,
   can: { readonly udp: boolean; readonly dataChannel: boolean },
   clock: { readonly wallMs: () => number; readonly monotonicMs: () => number },
 ): PeerInfo {
@@ -29,8 +29,18 @@ export function describePeer(
     product: 'bent-straw-peer',
     protocol: 1,
     name,
-    version,
     clock: { wallMs: clock.wallMs(), monotonicMs: clock.monotonicMs() },
+    can: { download: true, upload: true, probe: true, udp: can.udp, dataChannel: can.dataChannel },
+  };
+}
+
+/** What it tells besides to whoever has a ticket: a stranger could use it to choose his moment, or his weakness. */
+export function describeToKnown(
+  { version }: Pick<PeerIdentity, 'version'>,
+  sessions: SessionRegistry,
+): Pick<PeerInfo, 'version' | 'load' | 'congestionControl'> {
+  return {
+    version,
     load: {
       activeSessions: sessions.active,
       mostSessions: sessions.most,
@@ -38,6 +48,5 @@ export function describePeer(
       cores: availableParallelism(),
     },
     congestionControl: congestionControl(),
-    can: { download: true, upload: true, probe: true, udp: can.udp, dataChannel: can.dataChannel },
   };
 }

@@ -21,8 +21,8 @@ import { answerFault, answerJson, OPEN_HEADERS, rawFault } from './answer';
 import { openUpload, receiveBulk, type UploadSink } from './bulk-up';
 import { sendBulk } from './bulk-down';
 import { readClientAddress } from '@/wire/address';
-import { showIdentity } from '@/wire/ticket';
-import { describePeer, type PeerIdentity } from './peer-info';
+import { checkTicket, showIdentity } from '@/wire/ticket';
+import { describePeer, describeToKnown, type PeerIdentity } from './peer-info';
 import { PeerSockets } from './peer-sockets';
 import { clientAddressOf } from '../front/forwarded';
 import { withOwnCandidates } from '../udp/own-candidates';
@@ -106,13 +106,15 @@ export class Peer {
   #identified(url: URL): PeerInfo {
     const { identity = null } = this.options;
     const shown = identity === null ? null : showIdentity(identity, url.searchParams.get('challenge') ?? '');
-    return shown === null ? this.#info() : { ...this.#info(), identity: shown };
+    const known = checkTicket(url.searchParams.get('ticket'), this.options.trusted, this.options.wallMs()).ok;
+    return { ...this.#info(known), ...(shown !== null && { identity: shown }) };
   }
 
-  #info(): PeerInfo {
+  #info(known: boolean): PeerInfo {
     const udp = (this.options.reflector ?? null) !== null;
     const dataChannel = (this.options.channels ?? null) !== null;
-    return describePeer(this.options, this.#sessions, { udp, dataChannel }, this.options);
+    const told = describePeer(this.options, { udp, dataChannel }, this.options);
+    return known ? { ...told, ...describeToKnown(this.options, this.#sessions) } : told;
   }
 
   #open(url: URL, request: IncomingMessage, response: ServerResponse): void {
@@ -126,7 +128,7 @@ export class Peer {
       ...client,
       interfaceBps: interfaceBps(request.socket.localAddress),
       limits: claims.limits,
-      info: this.#info(),
+      info: this.#info(true),
     };
     answerJson(response, 201, body);
   }

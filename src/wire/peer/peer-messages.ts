@@ -8,16 +8,17 @@ export const peerInfoSchema = z.object({
   product: z.literal('bent-straw-peer'),
   protocol: z.literal(1),
   name: z.string().max(200),
-  version: z.string().max(40),
+  /** Version, load and congestion control are for whoever shows a ticket of a console that the peer trusts. */
+  version: z.string().max(40).optional(),
   clock: z.object({ wallMs: nonNegative, monotonicMs: nonNegative }),
   load: z.object({
     activeSessions: nonNegative.int(),
     mostSessions: nonNegative.int(),
     loadAverage1m: nonNegative.nullable(),
     cores: nonNegative.int(),
-  }),
+  }).optional(),
   /** The kernel's congestion control for what this peer sends; null where the system does not tell. */
-  congestionControl: z.string().max(40).nullable(),
+  congestionControl: z.string().max(40).nullable().optional(),
   can: z.object({
     download: z.boolean(),
     upload: z.boolean(),

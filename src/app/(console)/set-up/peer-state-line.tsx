@@ -9,7 +9,7 @@ export async function PeerStateLine({ peer }: { readonly peer: SetUp['peers'][nu
     case 'answering':
       return (
         <span className="text-quiet">
-          answers, {delayWords(state.awayMs)} away · version {state.info.version}
+          answers, {delayWords(state.awayMs)} away · version {state.info.version ?? 'not told'}
           {state.info.congestionControl === null ? '' : ` · sends with ${state.info.congestionControl}`} ·{' '}
           {state.info.load.activeSessions} of {state.info.load.mostSessions} runs
         </span>

@@ -1,0 +1,3 @@
+import { startProgram } from './start-program.mjs';
+
+await startProgram('passphrase-cli.js', []);

@@ -79,6 +79,7 @@ export async function startPeer(port: number): Promise<ServerUnderTest & { openS
   const settings: PeerSettings = {
     ...{ name: 'bench', host: '127.0.0.1', port, trust: [publicKeyText(publicKey)], tls: null },
     ...{ consolePort: null, mostSessions: 128, udp: null, channelPorts: null },
+    log: { folder: null, level: 'info' },
     identityFile: join(folder, 'peer-key.pem'),
   };
   endsWithTool(() => rmSync(folder, { recursive: true, force: true }));

@@ -7,6 +7,7 @@ import { PEER_PATHS, type ControlMessage, type SessionOpened } from '@/wire';
 import { signTicket, type TicketClaims } from '@/wire/ticket';
 import { createFrontDoor, type FrontDoorOptions } from './front/front-door';
 import { Peer } from './http/peer';
+import type { OnPeerEvent } from './peer-events';
 import type { StampReflector } from './udp/stamp-reflector';
 
 const { privateKey, publicKey } = generateKeyPairSync('ed25519');
@@ -21,6 +22,8 @@ export interface TestPeerOptions {
   readonly hosts?: readonly string[];
   readonly proxies?: readonly string[];
   readonly doorSecret?: string;
+  readonly toHttps?: boolean;
+  readonly onEvent?: OnPeerEvent;
 }
 
 /** A real peer on a free loopback port, with a console key of its own; for tests of this folder. */
@@ -40,6 +43,7 @@ export async function startTestPeer({
     mostSessions,
     reflector,
     identity,
+    onEvent: door.onEvent,
     wallMs: () => wallMs,
     monotonicMs: () => performance.now(),
   });

@@ -4,6 +4,7 @@ import { createServer } from 'node:http';
 import { connect, type AddressInfo } from 'node:net';
 import { decodeEcho, encodeProbe, PEER_PATHS, peerInfoSchema, sessionOpenedSchema } from '@/wire';
 import { checkIdentity, publicKeyText } from '@/wire/ticket';
+import type { PeerEvent } from './peer-events';
 import { controlMessage, startTestPeer } from './peer-for-tests';
 
 type TestPeer = Awaited<ReturnType<typeof startTestPeer>>;
@@ -20,6 +21,37 @@ describe('a peer', () => {
   it('tells everybody what it is', async () => {
     const info = peerInfoSchema.parse(await (await fetch(`${peer.origin}${PEER_PATHS.info}`)).json());
     expect(info).toMatchObject({ name: 'test peer', can: { download: true, upload: true, probe: true, udp: false } });
+  });
+
+  it('tells its version and its load to those who have a ticket, and to no stranger', async () => {
+    const ask = async (query: string) =>
+      peerInfoSchema.parse(await (await fetch(`${peer.origin}${PEER_PATHS.info}${query}`)).json());
+    const ticket = peer.ticket();
+    for (const query of ['', '?ticket=nonsense', `?ticket=${ticket}x`]) {
+      const { version, load, congestionControl } = await ask(query);
+      expect([version, load, congestionControl]).toEqual([undefined, undefined, undefined]);
+    }
+    expect(await ask(`?ticket=${ticket}`)).toMatchObject({ version: '0.0.0', load: { activeSessions: 0 } });
+    // To look costs the ticket nothing.
+    expect((await peer.postTicket(ticket)).status).toBe(201);
+  });
+
+  it('tells whoever writes it down of sessions and refused tickets', async () => {
+    const events: PeerEvent[] = [];
+    const told = await startTestPeer({ onEvent: (event) => events.push(event) });
+    await told.postTicket('nonsense');
+    const { session } = await told.open({ runId: 'run-7' });
+    const control = await told.socket(PEER_PATHS.control, session);
+    await (await fetch(`${told.url(PEER_PATHS.down, session, 0)}&bytes=1000`)).arrayBuffer();
+    control.close();
+    while (events.length < 3) await new Promise((resolve) => setImmediate(resolve));
+    expect(events).toEqual([
+      expect.objectContaining({ kind: 'ticket-refused', code: 'ticket-malformed' }),
+      expect.objectContaining({ kind: 'session-opened', run: 'run-7' }),
+      expect.objectContaining({ kind: 'session-ended', run: 'run-7', downBytes: 1000, upBytes: 0 }),
+    ]);
+    expect(JSON.stringify(events)).not.toContain(session);
+    told.close();
   });
 
   it('signs the challenge of whoever asks who it is, and shows nothing to whoever does not', async () => {

@@ -18,17 +18,19 @@ import { publicKeyText, readSigningKey } from '@/wire/ticket';
 import { backupsIn, keepBackup, nightIsDue } from './backup-folder';
 import { fingerprintOf } from './certificate';
 import { linkToLauncher } from './child-link';
+import type { Logger } from 'pino';
 import { wallMs } from './clocks';
 import { dataFiles } from './data-folder';
 import { cameThroughDoor, DOOR_SECRET_VARIABLE } from './door-secret';
 import { ProgramFault } from './program-faults';
+import { openLog, type LogLevel } from './log/part-log';
 import { openStandingSocket } from './standing-socket';
 import { storeFault } from './store-fault';
-import { PROGRAM_FOLDER } from './version';
+import { PROGRAM_FOLDER, programVersion } from './version';
 
 /** The console: database, use cases and pages, on a loopback port. Started by the launcher. */
-const [dataFolder, consolePortText, frontPortText, mode, officeName, certFile] = process.argv.slice(2) as [
-  ...[string, string, string, string, string, string],
+const [dataFolder, consolePortText, frontPortText, mode, officeName, certFile, logLevel] = process.argv.slice(2) as [
+  ...[string, string, string, string, string, string, LogLevel],
 ];
 
 const stops: (() => unknown)[] = [];
@@ -36,13 +38,14 @@ const launcher = linkToLauncher(async () => {
   for (const stop of stops.reverse()) await stop();
 });
 
-async function openContext(): Promise<ConsoleContext> {
+async function openContext(log: Logger): Promise<ConsoleContext> {
   const files = dataFiles(dataFolder);
   const signingKey = readSigningKey(readFileSync(files.signingKey, 'utf8'));
-  const store = await openStore(files.database);
+  const store = await openStore(files.database, (sql, tookMs) => log.debug({ sql, tookMs }, 'sql'));
   stops.push(() => store.close());
   return {
     store,
+    log,
     wallMs,
     newId: randomUUID,
     signingKey,
@@ -59,7 +62,8 @@ async function openContext(): Promise<ConsoleContext> {
 }
 
 async function main(): Promise<void> {
-  const context = await openContext().catch((error: unknown) => {
+  const log = await openLog({ folder: dataFiles(dataFolder).log, level: logLevel }, 'console');
+  const context = await openContext(log).catch((error: unknown) => {
     throw storeFault(error, dataFolder);
   });
   setConsole(context);
@@ -72,7 +76,7 @@ async function main(): Promise<void> {
   if (officeName !== '' && (await context.store.sites.all()).length === 0) await saveOffice(context, null, officeName);
   await renewEndedCodes(context);
   await resumeQueue(context);
-  const upkeep = startUpkeep(consoleTasks(context), (name, error) => console.error(`${name}:`, error));
+  const upkeep = startUpkeep(consoleTasks(context), (task, error) => log.error({ task, err: error }, 'upkeep failed'));
   stops.push(() => upkeep.stop());
 
   const port = Number(consolePortText);
@@ -99,6 +103,7 @@ async function main(): Promise<void> {
     server.listen(port, '127.0.0.1', resolve);
   });
   stops.push(() => server.closeAllConnections());
+  log.info({ mode, version: programVersion() }, 'open');
   launcher.ready();
 }
 

@@ -14,6 +14,8 @@ export function dataFiles(folder: string) {
     /** The demo prints the passphrase that it made up. */
     demoPassphrase: join(folder, 'demo-passphrase.txt'),
     certificate: { certFile: join(folder, 'certificate.pem'), keyFile: join(folder, 'certificate-key.pem') },
+    /** What each part writes down, one file after the other. */
+    log: join(folder, 'log'),
     /** Nightly copies, one folder each. */
     backups: join(folder, 'backups'),
     trial: join(folder, 'write-trial'),

@@ -11,6 +11,7 @@ import { DEMO_PORTS } from './demo-ports';
 import { DOOR_SECRET_VARIABLE, newDoorSecret } from './door-secret';
 import { freeLoopbackPort, mustBeFree, readPort, readPortRange } from './free-port';
 import { Part } from './part';
+import { LOG_LEVELS, type LogSettings } from './log/part-log';
 import type { PeerSettings } from './peer-main';
 import { ProgramFault } from './program-faults';
 import { programVersion } from './version';
@@ -29,6 +30,8 @@ interface LaunchOptions {
   readonly host?: string[];
   readonly behindProxy?: string | true;
   readonly strangers?: string;
+  readonly plainHttp?: boolean;
+  readonly logLevel: string;
 }
 
 /** The addresses of the proxy that was named; this machine's own where it was only said that there is one. */
@@ -51,6 +54,13 @@ interface Ports {
   readonly consolePort: number;
 }
 
+/** How much is written down, and where. Throws ProgramFault. */
+function logSettings(dataFolder: string, level: string): LogSettings {
+  const known = LOG_LEVELS.find((each) => each === level);
+  if (known === undefined) throw new ProgramFault('log-level-invalid', { level, levels: LOG_LEVELS.join(', ') });
+  return { folder: dataFiles(dataFolder).log, level: known };
+}
+
 function partsOf(
   demo: boolean,
   { port, consolePort }: Ports,
@@ -59,12 +69,13 @@ function partsOf(
   options: LaunchOptions,
 ): Part[] {
   const files = dataFiles(dataFolder);
+  const log = logSettings(dataFolder, options.logLevel);
   const trust = [publicKeyText(readSigningKey(readFileSync(files.signingKey, 'utf8')))];
   const peer = (
-    settings: Omit<PeerSettings, 'trust' | 'mostSessions' | 'udp' | 'channelPorts' | 'tls'>,
+    settings: Omit<PeerSettings, 'trust' | 'mostSessions' | 'udp' | 'channelPorts' | 'tls' | 'log'>,
     own = NO_UDP,
   ): string[] => [
-    JSON.stringify({ ...settings, ...own, tls, trust, mostSessions: MOST_SESSIONS } satisfies PeerSettings),
+    JSON.stringify({ ...settings, ...own, tls, trust, log, mostSessions: MOST_SESSIONS } satisfies PeerSettings),
   ];
   const own = {
     udp: options.udp === undefined ? null : { port: readPort(options.udp), openTo: [] },
@@ -75,13 +86,23 @@ function partsOf(
   const front = {
     hosts: options.host ?? [],
     proxies: proxiesOf(options.behindProxy),
+    // A certificate that was made here is one that browsers ask about: nobody is sent to it.
+    toHttps: options.tlsCert !== undefined && options.plainHttp !== true,
     ...(options.strangers !== undefined && { mostStrangers: Math.max(1, Number.parseInt(options.strangers, 10) || 1) }),
   };
   const parts = [
     new Part(
       'console',
       'console-main.js',
-      [dataFolder, String(consolePort), String(port), demo ? 'demo' : 'use', options.office ?? '', tls.certFile],
+      [
+        dataFolder,
+        String(consolePort),
+        String(port),
+        demo ? 'demo' : 'use',
+        options.office ?? '',
+        tls.certFile,
+        log.level,
+      ],
       onTrouble,
       secrets,
     ),
@@ -178,6 +199,11 @@ for (const [name, demo, data] of [
     .option('--udp <port>', 'answer UDP probes (STAMP, RFC 8762) of ticketed clients on this port')
     .option('--tls-cert <file>', 'certificate, PEM; without one, a certificate is made at the first start')
     .option('--tls-key <file>', 'its key, PEM')
+    .option(
+      '--plain-http',
+      'with a certificate of your own: answer pages in plain too, instead of leading them to https',
+    )
+    .option('--log-level <level>', `how much is written into the log: ${LOG_LEVELS.join(', ')}`, 'info')
     .option('--host <name...>', 'a further name by which the console may be opened')
     .option(
       '--behind-proxy [addresses]',

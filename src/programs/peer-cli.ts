@@ -1,4 +1,4 @@
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { Command } from 'commander';
 import { stateFolder } from '@/agent';
 import { DEFAULT_PORT } from '@/wire';
@@ -21,6 +21,7 @@ interface PeerCliOptions {
   readonly tlsCert?: string;
   readonly tlsKey?: string;
   readonly key?: string;
+  readonly log?: string;
 }
 
 /** A peer of its own, without a console: for the internet, a branch, or the far end of a tunnel. */
@@ -38,6 +39,7 @@ async function runPeer(options: PeerCliOptions): Promise<void> {
     consolePort: null,
     identityFile: options.key ?? join(stateFolder(), `peer-key-${port}.pem`),
     mostSessions: Math.max(1, Number.parseInt(options.runs, 10) || 1),
+    log: { folder: options.log === undefined ? null : resolve(options.log), level: 'info' },
     tls: readCertificate(options.tlsCert, options.tlsKey),
     channelPorts: options.channelPorts === undefined ? null : readPortRange(options.channelPorts),
     udp: options.udp === undefined ? null : { port: readPort(options.udp), openTo: options.udpFrom ?? [] },
@@ -62,6 +64,7 @@ new Command('bent-straw peer')
   .option('--tls-cert <file>', 'certificate, PEM: then HTTPS is spoken on the same port too')
   .option('--tls-key <file>', 'its key, PEM')
   .option('--key <file>', 'key by which consoles know this peer again; made when missing')
+  .option('--log <folder>', 'write down there what happens: sessions, and what was refused')
   .option('--udp-from <address...>', 'answer plain STAMP packets from these addresses without a ticket')
   .showHelpAfterError()
   .action(runPeer)

@@ -6,6 +6,8 @@ import { DOOR_SECRET_VARIABLE } from './door-secret';
 import { ensureKeyFile } from './key-file';
 import { monotonicMs, preciseWallMs, wallMs } from './clocks';
 import { listenFault, ProgramFault } from './program-faults';
+import { openLog, type LogSettings } from './log/part-log';
+import { peerLog } from './log/peer-log';
 import { programVersion } from './version';
 
 /** What a peer process is started with, as one JSON argument. */
@@ -21,6 +23,9 @@ export interface PeerSettings {
   /** Most connections of one address that have shown no session; absent: the usual number. */
   readonly mostStrangers?: number;
   readonly mostSessions: number;
+  readonly log: LogSettings;
+  /** Whether pages are sent to https; see FrontDoorOptions. */
+  readonly toHttps?: boolean;
   /** File with the key by which this peer shows that it is the same as before; made when missing. */
   readonly identityFile: string;
   /** UDP ports for data channels to browsers; null: none are opened. */
@@ -32,6 +37,8 @@ export interface PeerSettings {
 }
 
 const settings = JSON.parse(process.argv[2]!) as PeerSettings;
+const log = await openLog(settings.log, settings.consolePort === null ? `peer ${settings.name}` : 'door');
+const onEvent = peerLog(log, monotonicMs);
 
 const launcher = linkToLauncher(() => stop());
 let stop = () => {};
@@ -60,6 +67,7 @@ const peer = new Peer({
     return key;
   }),
   mostSessions: settings.mostSessions,
+  onEvent,
   wallMs,
   monotonicMs,
 });
@@ -68,6 +76,8 @@ const door = createFrontDoor(peer, {
   consolePort: settings.consolePort,
   hosts: settings.hosts ?? [],
   proxies: settings.proxies ?? [],
+  onEvent,
+  toHttps: settings.toHttps ?? false,
   doorSecret: process.env[DOOR_SECRET_VARIABLE] ?? '',
   ...(settings.mostStrangers !== undefined && { strangers: { perAddress: settings.mostStrangers } }),
   tls: tls === null ? null : { cert: readFileSync(tls.certFile, 'utf8'), key: readFileSync(tls.keyFile, 'utf8') },
@@ -82,4 +92,7 @@ door.once('error', (error: NodeJS.ErrnoException) => {
   const fault = listenFault(error, settings.port);
   launcher.failed(fault.code, fault.message);
 });
-door.listen(settings.port, settings.host ?? undefined, () => launcher.ready());
+door.listen(settings.port, settings.host ?? undefined, () => {
+  log.info({ port: settings.port, version: programVersion() }, 'listening');
+  launcher.ready();
+});

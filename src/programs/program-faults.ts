@@ -32,6 +32,7 @@ export const PROGRAM_FAULTS = {
     'A certificate needs its key, and a key its certificate. Give both: --tls-cert FILE --tls-key FILE.',
   'certificate-unusable':
     'The certificate {file} cannot be used ({reason}). Give a PEM file with the certificate and one with its key.',
+  'log-level-invalid': '{level} is not a level of the log. Give one of {levels}: --log-level info.',
   'part-stopped': 'The {part} stopped while starting. Look at the lines above for the reason, then start again.',
 } as const;
 

@@ -3,6 +3,7 @@ import type { Store } from '@/store';
 import { EndedSignIns } from './access/ended-sign-ins';
 import { TryLimit } from './access/try-limit';
 import { openUseLimits, type UseLimits } from './access/use-limit';
+import type { Log } from './log';
 import { ReachedFrom } from './reach/reached-from';
 import { Changes } from './turns/changes';
 import { LiveRuns } from './turns/live-runs';
@@ -14,6 +15,7 @@ import { BackupState, type Backups } from './upkeep/backups';
 /** What the use cases work with. Clock, ids and keys are passed in, so that tests decide them. */
 export interface ConsoleContext {
   readonly store: Store;
+  readonly log: Log;
   readonly wallMs: () => number;
   readonly newId: () => string;
   /** Signs tickets; peers hold only the public half. */

@@ -28,6 +28,7 @@ import type { Role } from './access';
 import { openPresence, type ConsoleContext } from './console-context';
 import { cookieOfDevice } from './device-cookie';
 import { handInRun } from './hand-in-run';
+import { NO_LOG } from './log';
 import { saveLine } from './lines';
 import { saveOffice } from './offices';
 import { askForRun } from './turns';
@@ -48,6 +49,7 @@ export async function openTestConsole() {
   let store = await openStore(file);
   const context = (): ConsoleContext => ({
     store,
+    log: NO_LOG,
     wallMs: () => nowMs,
     newId: () => `test-id-${(ids += 1)}`,
     signingKey: privateKey,

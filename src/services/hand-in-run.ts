@@ -16,7 +16,7 @@ import {
   type RunSamples,
   type UnfinishedReason,
 } from '@/core';
-import type { RunEnding, StoredRun } from '@/store';
+import { diskTroubleOf, type RunEnding, type StoredRun } from '@/store';
 import {
   type ConsoleFaultCode,
   DEMO_AGENT_VERSION,
@@ -203,12 +203,18 @@ export async function handInRun(
       if (ending.status === 'finished' && ending.report && samples !== null)
         await noteLook(context, { ...run, practice }, ending.report, samples);
       context.live.forget(runId);
+      context.log.info(
+        {
+          ...{ run: runId, status: ending.status, reason: ending.reason ?? null, verdict: ending.verdict ?? null },
+          ...{ downBps: ending.downBps ?? null, upBps: ending.upBps ?? null },
+        },
+        'run recorded',
+      );
       context.changes.tell('runs', 'queue');
     } catch (error) {
-      const reason = (error as { original?: { code?: string } }).original?.code ?? '';
-      if (reason === 'SQLITE_FULL' || reason === 'SQLITE_READONLY' || reason === 'SQLITE_IOERR')
-        return failed('store-full', { reason });
-      throw error;
+      const reason = diskTroubleOf(error);
+      if (reason === null) throw error;
+      return failed('store-full', { reason });
     }
   }
   return done(answerOf((await runs.byId(runId))!));

@@ -58,6 +58,7 @@ export async function notePeerKey(
       : { publicKey: peer.publicKey, otherKey: shown };
   if (keys.publicKey !== peer.publicKey || keys.otherKey !== peer.otherKey) {
     await context.store.sites.saveKeys(peer.id, keys);
+    if (keys.otherKey !== null) context.log.warn({ peer: peer.name, address: peer.address }, 'peer shows another key');
     context.changes.tell('office');
   }
   return { ...peer, ...keys };

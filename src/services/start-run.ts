@@ -202,6 +202,10 @@ export async function grantRun(
     // Whatever is heard of it after that, its ticket is over.
     untilMs: nowMs + profile.limits.seconds * 1000,
   });
+  context.log.info(
+    { run: runId, device: device.name, reach: order.reach, profile: order.profile, askedBy },
+    'run granted',
+  );
   const yardstick = (direction: Direction) =>
     yardstickBps(yardstickOf({ reach: order.reach, direction, plan, ceiling: ceilingOfLink(order.link, 4) }));
   const ticket = signTicket(

@@ -24,6 +24,7 @@ export async function sweepSilentRuns(context: ConsoleContext): Promise<number> 
     const endedAtMs = Math.max(run.startedAtMs, Math.min(heardMs, nowMs));
     await context.store.runs.end(run.id, { status: 'unfinished', reason: 'device-vanished', endedAtMs }, null);
     context.live.forget(run.id);
+    context.log.warn({ run: run.id, device: run.deviceName }, 'run ended: its device fell silent');
   }
   if (over.length > 0) context.changes.tell('runs', 'queue');
   return over.length;

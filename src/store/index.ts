@@ -6,6 +6,7 @@ export type { AuditEntry, AuditFilter, Facts, NewAuditEntry } from './queries/au
 export type { StoredTurn, TurnStatus } from './queries/turn-queries';
 export type { StoredReceipt } from './models/rows';
 export type { RemovedLine } from './queries/removal-queries';
+export { diskTroubleOf } from './disk-trouble';
 export { lockFile } from './lock-file';
 export { readPeople, type KnownPerson } from './read-people';
 export { openStore, type Store } from './store';

@@ -11,6 +11,9 @@ import { SiteQueries } from './queries/site-queries';
 import { TurnQueries } from './queries/turn-queries';
 import { sqliteWithSettings } from './sqlite-dialect';
 
+/** What was looked for or written may be secret: only the shape of a statement is told. */
+const withoutValues = (sql: string) => sql.replace(/'(?:[^']|'')*'/g, "'…'").slice(0, 2000);
+
 /** The one place that knows SQL. Opened by the console alone, which is the only writer. */
 export interface Store {
   readonly access: AccessQueries;
@@ -24,16 +27,18 @@ export interface Store {
 
 /**
  * Opens (and if needed makes) the database file and brings its schema up to date. A file that is damaged, of another
- * program or of a newer version is left as it is: throws StoreFault.
+ * program or of a newer version is left as it is: throws StoreFault. `onSql`: hears of each statement, without its values.
  */
-export async function openStore(file: string): Promise<Store> {
+export async function openStore(file: string, onSql?: (sql: string, tookMs: number) => void): Promise<Store> {
   const raw = openRaw(file);
   await inspect(raw).finally(() => raw.close());
   const sequelize = new Sequelize({
     dialect: 'sqlite',
     dialectModule: sqliteWithSettings,
     storage: file,
-    logging: false,
+    ...(onSql === undefined
+      ? { logging: false }
+      : { logging: (sql: string, tookMs?: number) => onSql(withoutValues(sql), tookMs ?? 0), benchmark: true }),
   });
   try {
     await migrate(sequelize, file);

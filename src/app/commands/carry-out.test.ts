@@ -42,6 +42,7 @@ describe('carrying a command out', () => {
       downMbps: '300',
       upMbps: '100',
       leastDownMbps: '300',
+      leastUpMbps: '',
       basis: 'payload',
       fullFromPercent: '90',
     });

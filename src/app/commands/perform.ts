@@ -1,3 +1,4 @@
+import { guarded } from '@/app/guarded';
 import { currentRole } from '@/app/role';
 import { visitorWith } from '@/app/visitor';
 import { theConsole } from '@/services';
@@ -16,6 +17,8 @@ export async function perform<Input, Value>(
   command: Command<Input, Value>,
   input: Input,
 ): Promise<Outcome<Value, ConsoleFaultCode>> {
-  const actor = await actorHere();
-  return actor.ok ? carryOut(command, { context: theConsole(), actor: actor.value, input }) : actor;
+  return guarded(async () => {
+    const actor = await actorHere();
+    return actor.ok ? carryOut(command, { context: theConsole(), actor: actor.value, input }) : actor;
+  });
 }

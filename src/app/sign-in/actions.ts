@@ -15,6 +15,7 @@ import {
 import type { FormState } from '@/ui/form/form-state';
 import { readReturnPath, type ConsoleFaultCode, type FormName, type FormValues, type Outcome } from '@/wire';
 import { saved, textOf } from '../form-action';
+import { guarded } from '../guarded';
 import { signInPlace } from '../visitor';
 
 async function keepSignIn(token: string): Promise<void> {
@@ -45,7 +46,7 @@ async function letIn<Name extends FormName>(
 ): Promise<FormState> {
   const place = await signInPlace();
   const state = await saved(name, form, async (values) => {
-    const token = await enter(values, place);
+    const token = await guarded(() => enter(values, place));
     if (token.ok) await keepSignIn(token.value);
     return token;
   });

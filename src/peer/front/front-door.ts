@@ -1,17 +1,28 @@
+import { randomBytes } from 'node:crypto';
 import { Agent, createServer as createHttpServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { createServer, type Server, type Socket } from 'node:net';
 import type { Duplex } from 'node:stream';
 import { createServer as createTlsServer } from 'node:tls';
 import { createProxyServer } from 'httpxy';
-import { DOOR_HEADER, failed, LARGEST_REQUEST } from '@/wire';
+import {
+  DOOR_HEADER,
+  failed,
+  LARGEST_REQUEST,
+  PEER_FAULTS,
+  problemOf,
+  REQUEST_ID_HEADER,
+  type PeerFaultCode,
+} from '@/wire';
 import { plainAddress } from '@/wire/address';
 import { answerFault, refuseUpgrade } from '../http/answer';
 import type { Peer } from '../http/peer';
-import { consoleAwayPage } from './console-away-page';
-import { settleForwarded } from './forwarded';
+import { loggedPath, type OnPeerEvent } from '../peer-events';
+import { consoleAwayPage, refusedPage } from './console-away-page';
+import { clientAddressOf, settleForwarded } from './forwarded';
 import { knowsHost } from './known-hosts';
 import { Strangers, USUAL_LIMITS, type StrangerEntry, type StrangerLimits } from './strangers';
 import { sortConnection } from './upload-connection';
+import { cameByHttps, httpsInstead, STRICT_TRANSPORT } from './to-https';
 import { limitedBody, throwAway, watchBody } from './watch-body';
 
 /** Where the console listens, or null for a peer without one. */
@@ -26,6 +37,9 @@ export interface FrontDoorOptions {
   /** Addresses of proxies that speak for others; none: everybody speaks for himself. */
   readonly proxies?: readonly string[] | undefined;
   readonly strangers?: Partial<StrangerLimits> | undefined;
+  /** Whether pages that are asked for in plain are sent to https: where the certificate is one that browsers trust. */
+  readonly toHttps?: boolean | undefined;
+  readonly onEvent?: OnPeerEvent | undefined;
 }
 
 /** Of a body that is too large so much is read and thrown away, so that the refusal can be read; then no more. */
@@ -39,6 +53,26 @@ function readUrl(request: IncomingMessage): URL | null {
   } catch {
     return null;
   }
+}
+
+/** Whether everything in a path can be decoded: what cannot would make whoever reads it further in throw. */
+function isReadable(path: string): boolean {
+  try {
+    decodeURIComponent(path);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+const METHODS = new Set(['GET', 'HEAD', 'POST', 'PUT', 'PATCH', 'DELETE', 'OPTIONS']);
+
+/** Refuses: a page for people, problem details for all others. */
+function refuse(request: IncomingMessage, response: ServerResponse, code: PeerFaultCode): void {
+  if (request.headers.accept?.includes('text/html') !== true) return answerFault(request, response, failed(code).fault);
+  const problem = problemOf(PEER_FAULTS, failed(code).fault);
+  response.writeHead(problem.status, { 'Content-Type': 'text/html; charset=utf-8', 'Cache-Control': 'no-store' });
+  response.end(refusedPage(problem));
 }
 
 /** The listening server, with what ends every connection at once. */
@@ -55,7 +89,7 @@ const keyOf = ({
 
 /** The one listening port: measurement paths are served by the peer, everything else is handed to the console. */
 export function createFrontDoor(peer: Peer, options: FrontDoorOptions): FrontDoor {
-  const { consolePort, tls = null, hosts = [], proxies = [], doorSecret = '' } = options;
+  const { consolePort, tls = null, hosts = [], proxies = [], doorSecret = '', toHttps = false, onEvent } = options;
   // Behind a proxy everybody comes by its address.
   const perAddress = proxies.length > 0 ? Infinity : USUAL_LIMITS.perAddress;
   const limits: StrangerLimits = { ...USUAL_LIMITS, perAddress, ...options.strangers };
@@ -77,6 +111,7 @@ export function createFrontDoor(peer: Peer, options: FrontDoorOptions): FrontDoo
   const target = { host: '127.0.0.1', port: consolePort ?? 0, protocol: 'http:' };
 
   const consoleAway = (request: IncomingMessage, response: ServerResponse) => {
+    onEvent?.({ kind: 'console-away', id: String(request.headers[REQUEST_ID_HEADER]) });
     if (response.headersSent) {
       response.destroy();
     } else if (request.headers.accept?.includes('text/html')) {
@@ -104,6 +139,23 @@ export function createFrontDoor(peer: Peer, options: FrontDoorOptions): FrontDoo
       .catch(() => consoleAway(request, response));
   };
 
+  /** Names a request that is for the console, and tells how it ended. Measuring itself is told by its sessions. */
+  const noteRequest = ({ pathname }: URL, request: IncomingMessage, response: ServerResponse) => {
+    const id = randomBytes(9).toString('base64url');
+    const startedMs = performance.now();
+    request.headers[REQUEST_ID_HEADER] = id;
+    response.setHeader('X-Request-Id', id);
+    response.once('close', () =>
+      onEvent?.({
+        kind: 'request',
+        request: {
+          ...{ id, method: request.method ?? '', path: loggedPath(pathname), status: response.statusCode },
+          ...{ tookMs: Math.round(performance.now() - startedMs), address: clientAddressOf(request) ?? null },
+        },
+      }),
+    );
+  };
+
   const handle = (request: IncomingMessage, response: ServerResponse) => {
     const entry = entryOf(request);
     entry?.asked();
@@ -116,8 +168,18 @@ export function createFrontDoor(peer: Peer, options: FrontDoorOptions): FrontDoo
       if (peer.knows(url)) entry?.known();
       return peer.handle(url, request, response);
     }
-    if (consolePort === null) return answerFault(request, response, failed('no-console').fault);
-    if (!knowsHost(request.headers.host, hosts)) return answerFault(request, response, failed('host-unknown').fault);
+    noteRequest(url, request, response);
+    if (consolePort === null) return refuse(request, response, 'no-console');
+    if (!knowsHost(request.headers.host, hosts)) return refuse(request, response, 'host-unknown');
+    if (!METHODS.has(request.method ?? '')) return refuse(request, response, 'method-not-allowed');
+    if (!isReadable(url.pathname)) return refuse(request, response, 'path-malformed');
+    const elsewhere = toHttps ? httpsInstead(request) : null;
+    if (elsewhere !== null) {
+      response.writeHead(308, { Location: elsewhere });
+      response.end();
+      return;
+    }
+    if (toHttps && cameByHttps(request)) response.setHeader('Strict-Transport-Security', STRICT_TRANSPORT);
     toConsole(request, response);
   };
 

@@ -118,7 +118,7 @@ export class Peer {
   }
 
   #open(url: URL, request: IncomingMessage, response: ServerResponse): void {
-    const opened = this.#sessions.open(url.searchParams.get('ticket'));
+    const opened = this.#sessions.open(url.searchParams.get('ticket'), clientAddressOf(request) ?? null);
     if (!opened.ok) return answerFault(request, response, opened.fault);
     const { id, claims, seen } = opened.value;
     const client = readClientAddress(clientAddressOf(request));

@@ -1,6 +1,7 @@
 import type { KeyObject } from 'node:crypto';
 import { done, failed, type Outcome, type PeerFaultCode } from '@/wire';
 import { checkTicket, publicKeyText, signReceipt } from '@/wire/ticket';
+import type { OnPeerEvent } from '../peer-events';
 import { Session } from './session';
 import { SessionWatch } from './session-watch';
 
@@ -13,6 +14,7 @@ export interface SessionRegistryOptions {
   readonly monotonicMs: () => number;
   /** Signs receipts, and names this peer in tickets; null: it does neither. */
   readonly identity?: KeyObject | null | undefined;
+  readonly onEvent?: OnPeerEvent | undefined;
 }
 
 /** A session whose client never opens its control connection is given up after this, ms. */
@@ -20,6 +22,9 @@ export const CONTROL_DEADLINE_MS = 10_000;
 /** Receipts are kept for whoever could not take his along. */
 const KEEP_RECEIPTS_MS = 3600_000;
 const MOST_RECEIPTS = 500;
+
+/** Whoever reads a log must not get into a session that goes on. */
+const shortId = (id: string) => id.slice(0, 6);
 
 /** Opens sessions for good tickets, each once, and finds them again by id. */
 export class SessionRegistry {
@@ -46,7 +51,19 @@ export class SessionRegistry {
     return this.options.mostSessions;
   }
 
-  open(ticket: string | null): Outcome<Session, PeerFaultCode> {
+  /** `address`: of the client, to be written down. */
+  open(ticket: string | null, address: string | null = null): Outcome<Session, PeerFaultCode> {
+    const opened = this.#open(ticket);
+    const { onEvent } = this.options;
+    if (!opened.ok) onEvent?.({ kind: 'ticket-refused', code: opened.fault.code, address });
+    else {
+      const { id, claims } = opened.value;
+      onEvent?.({ kind: 'session-opened', run: claims.runId, session: shortId(id), address });
+    }
+    return opened;
+  }
+
+  #open(ticket: string | null): Outcome<Session, PeerFaultCode> {
     const nowMs = this.options.wallMs();
     const checked = checkTicket(ticket, this.options.trusted, nowMs);
     if (!checked.ok) return checked;
@@ -102,6 +119,11 @@ export class SessionRegistry {
   #forget(session: Session): void {
     this.#keepReceipt(session);
     this.#sessions.delete(session.id);
+    const { runId, down, up, openedMs, endedMs } = session.receipt();
+    this.options.onEvent?.({
+      ...{ kind: 'session-ended', run: runId, session: shortId(session.id), tookMs: endedMs - openedMs },
+      ...{ downBytes: down.bytes, upBytes: up.bytes },
+    });
     for (const timer of this.#timers.get(session) ?? []) clearTimeout(timer);
     this.#timers.delete(session);
     if (this.#sessions.size === 0) this.#watch.stop();

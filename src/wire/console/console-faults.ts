@@ -214,11 +214,17 @@ export const CONSOLE_FAULTS = {
     title: 'Request too large',
     sentence: 'The request is larger than {limit} bytes. Send less; a run of ten minutes fits.',
   },
+  unexpected: {
+    status: 500,
+    title: 'Something went wrong here',
+    sentence:
+      'The console met something it did not expect, and wrote it into its log as {id}. What was there before is still there. Try it once more; if it stays so, look into the log.',
+  },
   'store-full': {
     status: 507,
     title: 'Disk full or read-only',
     sentence:
-      'The console cannot write to its data folder ({reason}). Make room or make it writable; the device keeps the result and hands it in again.',
+      'The console cannot write to its data folder ({reason}). Make room, or make it writable, then do it again; a result that a device has measured is kept there and handed in later.',
   },
 } as const satisfies FaultCatalogue;
 

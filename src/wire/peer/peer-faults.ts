@@ -35,6 +35,11 @@ export const PEER_FAULTS = {
     title: 'Ticket used',
     sentence: 'The ticket was used before; a ticket serves one run. Start the run again to get a new one.',
   },
+  'path-malformed': {
+    status: 400,
+    title: 'Address malformed',
+    sentence: 'The address cannot be read: a % in it stands alone. Copy it again, or type it anew.',
+  },
   'session-unknown': {
     status: 401,
     title: 'Session unknown',

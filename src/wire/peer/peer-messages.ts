@@ -11,12 +11,14 @@ export const peerInfoSchema = z.object({
   /** Version, load and congestion control are for whoever shows a ticket of a console that the peer trusts. */
   version: z.string().max(40).optional(),
   clock: z.object({ wallMs: nonNegative, monotonicMs: nonNegative }),
-  load: z.object({
-    activeSessions: nonNegative.int(),
-    mostSessions: nonNegative.int(),
-    loadAverage1m: nonNegative.nullable(),
-    cores: nonNegative.int(),
-  }).optional(),
+  load: z
+    .object({
+      activeSessions: nonNegative.int(),
+      mostSessions: nonNegative.int(),
+      loadAverage1m: nonNegative.nullable(),
+      cores: nonNegative.int(),
+    })
+    .optional(),
   /** The kernel's congestion control for what this peer sends; null where the system does not tell. */
   congestionControl: z.string().max(40).nullable().optional(),
   can: z.object({

@@ -15,6 +15,8 @@ export const PEER_PATHS = {
 /** A browser's test page and its peer may be on other hosts, so the simple-request rules of CORS are kept to. */
 export const MOST_STREAM_NUMBER = 15;
 export const DEFAULT_PORT = 4870;
+/** Names one request in the logs of the door, the console and the peer, and in what somebody is shown when it failed. */
+export const REQUEST_ID_HEADER = 'x-request-id';
 /** By it the front door shows the console that a request came through it; its value is a secret of the two. */
 export const DOOR_HEADER = 'x-bent-straw-door';
 /** A run of ten minutes takes about 1 MB; nothing honest that goes to the console is larger than this, bytes. */

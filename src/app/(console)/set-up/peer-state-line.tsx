@@ -10,8 +10,9 @@ export async function PeerStateLine({ peer }: { readonly peer: SetUp['peers'][nu
       return (
         <span className="text-quiet">
           answers, {delayWords(state.awayMs)} away · version {state.info.version ?? 'not told'}
-          {state.info.congestionControl === null ? '' : ` · sends with ${state.info.congestionControl}`} ·{' '}
-          {state.info.load.activeSessions} of {state.info.load.mostSessions} runs
+          {state.info.congestionControl && ` · sends with ${state.info.congestionControl}`}
+          {state.info.load !== undefined &&
+            ` · ${state.info.load.activeSessions} of ${state.info.load.mostSessions} runs`}
         </span>
       );
     case 'not-a-peer':

@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { guarded } from '@/app/guarded';
 import {
   CONSOLE_FAULTS,
   LARGEST_REQUEST,
@@ -65,4 +66,14 @@ function checked<Schema extends z.ZodType>(
   const complaint =
     issue === undefined ? 'it has another shape' : `${issue.path.join('.') || 'body'}: ${issue.message}`;
   return failed('request-malformed', { complaint });
+}
+
+/** A route handler that answers with problem details also to what it did not expect. */
+export function answering<Arguments extends readonly unknown[]>(
+  handle: (...args: Arguments) => Promise<Response>,
+): (...args: Arguments) => Promise<Response> {
+  return async (...args) => {
+    const outcome = await guarded(async () => done(await handle(...args)));
+    return outcome.ok ? outcome.value : faultAnswer(outcome.fault);
+  };
 }

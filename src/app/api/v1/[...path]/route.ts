@@ -9,7 +9,7 @@ import {
   type Outcome,
   scopeOfOperation,
 } from '@/wire';
-import { faultAnswer, readBody } from '../answer';
+import { answering, faultAnswer, readBody } from '../answer';
 import { OFFICE_HANDLERS } from './office-handlers';
 
 /** Parameters of a path that fits an operation's, by name; null when it does not fit. */
@@ -47,4 +47,5 @@ async function carryOut(request: Request): Promise<Response> {
   return faultAnswer(failed('operation-unknown', { method: request.method, path: asked }).fault);
 }
 
-export { carryOut as DELETE, carryOut as GET, carryOut as POST, carryOut as PUT };
+const answer = answering(carryOut);
+export { answer as DELETE, answer as GET, answer as POST, answer as PUT };

@@ -1,4 +1,4 @@
-import { faultAnswer } from '@/app/api/v1/answer';
+import { answering, faultAnswer } from '@/app/api/v1/answer';
 import { currentRole, technician } from '@/app/role';
 import { signInStands, theConsole, type ChangedThing } from '@/services';
 
@@ -9,7 +9,7 @@ const BEAT_MS = 15_000;
  * Server-sent events (HTML Living Standard, 9.2): `changed` with what has, whenever something on the console did. The
  * stream ends with the sign-in that it was opened by, and says so.
  */
-export async function GET(request: Request): Promise<Response> {
+export const GET = answering(async (request: Request): Promise<Response> => {
   const allowed = await technician();
   if (!allowed.ok) return faultAnswer(allowed.fault);
   const context = theConsole();
@@ -47,4 +47,4 @@ export async function GET(request: Request): Promise<Response> {
     // no-transform: what is compressed would wait until a block is full.
     headers: { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform' },
   });
-}
+});

@@ -3,10 +3,10 @@ import { visitedOrigin, visitorWith } from '@/app/visitor';
 import { technician } from '@/app/role';
 import { askForRun, cookieOfDevice, DEVICE_COOKIE, DEVICE_COOKIE_SECONDS, ledgerPageOf, theConsole } from '@/services';
 import { ledgerQuerySchema, startRunSchema } from '@/wire';
-import { faultAnswer, readBody, readQuery } from '../answer';
+import { answering, faultAnswer, readBody, readQuery } from '../answer';
 
 /** The ledger, a page at a time. */
-export async function GET(request: Request): Promise<Response> {
+export const GET = answering(async (request: Request): Promise<Response> => {
   const allowed = await technician();
   if (!allowed.ok) return faultAnswer(allowed.fault);
   const query = readQuery(request, ledgerQuerySchema);
@@ -15,13 +15,13 @@ export async function GET(request: Request): Promise<Response> {
   const narrowed = { siteId: site, text, deviceId: device, linkKind: link, reach, page };
   const found = await ledgerPageOf(theConsole(), narrowed);
   return found.ok ? Response.json(found.value) : faultAnswer(found.fault);
-}
+});
 
 /**
  * Asks for a run: answers with the grant (201), or with a place in the queue (202), after which the device asks again
  * with its turn. Lets the browser be known as this device from now on.
  */
-export async function POST(request: Request): Promise<Response> {
+export const POST = answering(async (request: Request): Promise<Response> => {
   const body = await readBody(request, startRunSchema);
   if (!body.ok) return faultAnswer(body.fault);
   const context = theConsole();
@@ -35,4 +35,4 @@ export async function POST(request: Request): Promise<Response> {
     maxAge: DEVICE_COOKIE_SECONDS,
   });
   return Response.json(asked.value, { status: asked.value.status === 'granted' ? 201 : 202 });
-}
+});

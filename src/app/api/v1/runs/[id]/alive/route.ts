@@ -1,11 +1,13 @@
-import { faultAnswer, readBody } from '@/app/api/v1/answer';
+import { answering, faultAnswer, readBody } from '@/app/api/v1/answer';
 import { noteRunAlive, theConsole } from '@/services';
 import { aliveRequestSchema } from '@/wire';
 
 /** The device is still measuring. */
-export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
-  const body = await readBody(request, aliveRequestSchema);
-  if (!body.ok) return faultAnswer(body.fault);
-  const alive = await noteRunAlive(theConsole(), (await params).id, body.value.runKey);
-  return Response.json({ running: alive });
-}
+export const POST = answering(
+  async (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> => {
+    const body = await readBody(request, aliveRequestSchema);
+    if (!body.ok) return faultAnswer(body.fault);
+    const alive = await noteRunAlive(theConsole(), (await params).id, body.value.runKey);
+    return Response.json({ running: alive });
+  },
+);

@@ -1,0 +1,122 @@
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { PeerEvent } from '@/peer';
+import { loggedPath } from '@/peer';
+import { LineBudget } from './line-budget';
+import { FILE_SIZE, OLDER_FILES, openLog } from './part-log';
+import { peerLog } from './peer-log';
+
+describe('the log of a part', () => {
+  let folder: string;
+  beforeEach(() => {
+    folder = mkdtempSync(join(tmpdir(), 'bent-straw-log-'));
+  });
+  afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+  const files = () => readdirSync(folder, { recursive: true }).map((name) => join(folder, String(name)));
+  const text = () =>
+    files()
+      .filter((file) => statSync(file).isFile())
+      .map((file) => readFileSync(file, 'utf8'))
+      .join('');
+  const lines = () =>
+    text()
+      .trim()
+      .split('\n')
+      .filter(Boolean)
+      .map((line) => JSON.parse(line) as Record<string, unknown>);
+  const settled = async (fits: () => boolean) => {
+    while (!fits()) await new Promise((resolve) => setImmediate(resolve));
+  };
+
+  it('is one line of JSON an event, with level, moment, part and facts', async () => {
+    const log = await openLog({ folder, level: 'info' }, 'door');
+    log.info({ port: 4870 }, 'listening');
+    log.debug({}, 'too much');
+    log.warn({}, 'last');
+    await settled(() => lines().length === 2);
+    expect(lines()[0]).toMatchObject({ level: 'info', part: 'door', event: 'listening', port: 4870 });
+    expect(Date.parse(String(lines()[0]!['time']))).not.toBeNaN();
+  });
+
+  it('holds nothing that lets somebody in', async () => {
+    const log = await openLog({ folder, level: 'debug' }, 'console');
+    const secret = 'seven quires of vellum';
+    for (const name of ['passphrase', 'token', 'ticket', 'cookie', 'authorization', 'runKey', 'turnKey', 'code'])
+      log.error({ [name]: secret, request: { [name]: secret } }, 'odd');
+    await settled(() => lines().length === 8);
+    expect(text()).not.toContain(secret);
+  });
+
+  it('fills no more than its files', async () => {
+    const long = 'x'.repeat(1000);
+    // A part that is started again goes on where it was.
+    for (const start of [1, 2, 3]) {
+      const log = await openLog({ folder, level: 'info' }, 'door', '200k');
+      for (let line = 0; line < 600; line += 1) {
+        log.info({ long }, 'flood');
+        if (line % 10 > 0) continue;
+        log.info({ mark: `${start} ${line}` }, 'mark');
+        await settled(() => text().includes(`"mark":"${start} ${line}"`));
+      }
+    }
+    // One that is written, and those that are kept; a new one begins a moment after the last is full.
+    expect(files().length).toBeLessThanOrEqual(1 + OLDER_FILES);
+    expect(text().length).toBeLessThan((1 + OLDER_FILES) * 300_000);
+  });
+
+  it('is four files of 5 MB in all, for each part', () => expect([FILE_SIZE, 1 + OLDER_FILES]).toEqual(['5m', 4]));
+
+  it('is written nowhere where there is no folder for it, or none can be made', async () => {
+    const nowhere = await openLog({ folder: null, level: 'debug' }, 'peer');
+    nowhere.error({}, 'said to nobody');
+    const file = join(folder, 'a file, not a folder');
+    writeFileSync(file, '');
+    const unwritable = await openLog({ folder: join(file, 'log'), level: 'debug' }, 'door');
+    expect(() => unwritable.error({}, 'lost')).not.toThrow();
+    expect(files()).toEqual([file]);
+  });
+});
+
+describe('lines that anybody can cause', () => {
+  it('are so many a minute and no more; what was held back is counted', () => {
+    let nowMs = 0;
+    const held: number[] = [];
+    const budget = new LineBudget(
+      () => nowMs,
+      (count) => held.push(count),
+    );
+    const taken = Array.from({ length: 500 }, () => budget.take()).filter(Boolean).length;
+    expect(taken).toBe(120);
+    nowMs = 60_000;
+    expect(budget.take()).toBe(true);
+    expect(held).toEqual([380]);
+  });
+
+  it('of a peer are those that a stranger can cause; sessions and failures are all told', () => {
+    const written: string[] = [];
+    const write = (level: string) => (_: object, event: string) => written.push(`${level} ${event}`);
+    const log = { debug: write('debug'), info: write('info'), warn: write('warn'), error: write('error') };
+    const tell = peerLog(log as never, () => 0);
+    const request = { id: 'a', method: 'GET', path: '/', status: 404, tookMs: 1, address: null };
+    const all = (event: PeerEvent, times: number) => {
+      for (let time = 0; time < times; time += 1) tell(event);
+      return written.splice(0).length;
+    };
+    expect(all({ kind: 'request', request }, 1000)).toBe(120);
+    expect(all({ kind: 'ticket-refused', code: 'ticket-forged', address: null }, 1000)).toBe(0);
+    expect(all({ kind: 'request', request: { ...request, status: 500 } }, 300)).toBe(300);
+    expect(all({ kind: 'session-opened', run: 'r', session: 's', address: null }, 300)).toBe(300);
+  });
+});
+
+describe('a path in the log', () => {
+  it('leaves out what lets somebody in', () => {
+    expect(loggedPath('/j/KMT4QX')).toBe('/j/…');
+    expect(loggedPath('/s/run/proof')).toBe('/s/…');
+    expect(loggedPath('/passphrase/abc.def')).toBe('/passphrase/…');
+    expect(loggedPath('/runs/abc')).toBe('/runs/abc');
+    expect(loggedPath(`/${'x'.repeat(5000)}`)).toHaveLength(200);
+  });
+});

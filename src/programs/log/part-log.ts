@@ -1,0 +1,49 @@
+import { join } from 'node:path';
+import { pino, stdTimeFunctions, type Logger } from 'pino';
+import roll from 'pino-roll';
+
+export const LOG_LEVELS = ['error', 'warn', 'info', 'debug'] as const;
+export type LogLevel = (typeof LOG_LEVELS)[number];
+
+/** Where a part writes, and how much; null: nowhere. */
+export interface LogSettings {
+  readonly folder: string | null;
+  readonly level: LogLevel;
+}
+
+/** Four files of 5 MB for each part: months of an office, and never more. */
+export const FILE_SIZE = '5m';
+export const OLDER_FILES = 3;
+
+/** However it comes to stand in an entry, it is not written. */
+const SECRETS = ['passphrase', 'token', 'ticket', 'cookie', 'authorization', 'runKey', 'turnKey', 'code'];
+
+/**
+ * The log of one part: JSON lines (level, time as ISO 8601, part, event, facts) in a file of its own, which is followed
+ * by the next when it is full. What cannot be written, on a full disk, is lost, and the part goes on.
+ */
+export async function openLog({ folder, level }: LogSettings, part: string, size = FILE_SIZE): Promise<Logger> {
+  const options = {
+    level: folder === null ? 'silent' : level,
+    base: { part },
+    messageKey: 'event',
+    timestamp: stdTimeFunctions.isoTime,
+    formatters: { level: (label: string) => ({ level: label }) },
+    redact: { paths: SECRETS.flatMap((name) => [name, `*.${name}`]), censor: '…' },
+  };
+  if (folder === null) return pino(options);
+  try {
+    const file = join(folder, part.replaceAll(' ', '-'));
+    const stream = await roll({
+      file,
+      extension: '.log',
+      size,
+      limit: { count: OLDER_FILES, removeOtherLogFiles: true },
+      mkdir: true,
+    });
+    stream.on('error', () => undefined);
+    return pino(options, stream);
+  } catch {
+    return pino({ ...options, level: 'silent' });
+  }
+}

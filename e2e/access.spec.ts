@@ -57,12 +57,13 @@ test('a wrong passphrase is refused, the right one leads back to where one wante
   await page.getByLabel('your name').fill('Ines');
   await page.getByLabel('passphrase').fill('seven quires of paper');
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await expect(page.getByText('That is not the passphrase.')).toBeVisible();
+  await expect(page.getByText('That name and passphrase do not belong together.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Sign in' })).toBeEnabled();
   await page.getByLabel('passphrase').fill(FIRST_PASSPHRASE);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('heading', { name: 'Set-up' })).toBeVisible();
   await page.getByRole('button', { name: 'sign out' }).click();
+  await expect(page).toHaveURL(/sign-in/);
   await page.goto(`${program.origin}/set-up`);
   await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
 });
@@ -106,6 +107,7 @@ test('a script does over the API what its token allows, until the token is revok
   await form.getByRole('button', { name: 'Make a token' }).click();
   await expect(form.getByRole('alert')).toContainText('Give the script a name.');
   await form.getByLabel('what is the script called').fill('weekly report');
+  await form.getByLabel('what may it do').selectOption({ label: 'do everything but add people' });
   await form.getByRole('button', { name: 'Make a token' }).click();
   const token = await page.getByText(/^straw_\S+$/).innerText();
   const script = await playwright.request.newContext({ extraHTTPHeaders: { Authorization: `Bearer ${token}` } });

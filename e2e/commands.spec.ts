@@ -10,7 +10,7 @@ import { launch, newDataFolder, startProgram } from './program';
 const PACKAGE = JSON.parse(readFileSync('package.json', 'utf8')) as { scripts: Record<string, string> };
 
 test('each command of the README is one of package.json, and each of package.json is started here or by the tests', () => {
-  const here = ['commands', 'tools'].map((name) => readFileSync(`e2e/${name}.spec.ts`, 'utf8')).join('\n');
+  const here = ['commands', 'people', 'tools'].map((name) => readFileSync(`e2e/${name}.spec.ts`, 'utf8')).join('\n');
   const named = [...readFileSync('README.md', 'utf8').matchAll(/npm (?:run )?([a-z][a-z-]+)/g)].map(
     ([, name]) => name!,
   );

@@ -1,5 +1,5 @@
 import { randomInt } from 'node:crypto';
-import { setFirstPassphrase, welcomeToken, type ConsoleContext } from '@/services';
+import { makeFirstTechnician, type ConsoleContext } from '@/services';
 
 /** Words of a bookbinder's workshop. Four of them: one in a hundred million by guessing, and guesses are counted. */
 const WORDS = (
@@ -10,12 +10,9 @@ const WORDS = (
   'tail tape thread title tooling tray vellum wax weight wheel'
 ).split(' ');
 
-/** The demo signs nobody in: what it is given by the way is thrown away. */
-const NOWHERE = { address: null, browser: null };
-
 /** Sets a made-up passphrase for the demo; null when there is one already. */
 export async function demoPassphrase(context: ConsoleContext): Promise<string | null> {
   const passphrase = Array.from({ length: 4 }, () => WORDS[randomInt(WORDS.length)]).join(' ');
-  const set = await setFirstPassphrase(context, welcomeToken(context), { name: 'Ines', passphrase }, NOWHERE);
-  return set.ok ? passphrase : null;
+  const made = await makeFirstTechnician(context, { name: 'Ines', passphrase });
+  return made.ok ? passphrase : null;
 }

@@ -1,3 +1,4 @@
+import { once } from 'node:events';
 import type { IncomingMessage } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { WebSocketServer, type WebSocket } from 'ws';
@@ -23,6 +24,15 @@ function isOwnPage({ headers: { origin, host } }: IncomingMessage): boolean {
 export function openStandingSocket(context: ConsoleContext) {
   const server = new WebSocketServer({ noServer: true, maxPayload: MOST_MESSAGE_BYTES, perMessageDeflate: false });
 
+  /** What still has to be written down of devices that come and go. */
+  const pending = new Set<Promise<void>>();
+  const report = (done: Promise<void>) => {
+    const settled = done
+      .catch((error: unknown) => context.log.error({ err: error }, 'a standing device'))
+      .finally(() => pending.delete(settled));
+    pending.add(settled);
+  };
+
   const serve = async (socket: WebSocket, request: IncomingMessage) => {
     socket.on('error', () => socket.terminate());
     let seenMs = performance.now();
@@ -37,7 +47,6 @@ export function openStandingSocket(context: ConsoleContext) {
       close: () => socket.close(),
     });
     if (session === null) return socket.close(4401, 'not joined');
-    const report = (done: Promise<void>) => void done.catch(console.error);
     if (socket.readyState !== socket.OPEN) return session.leave();
     socket.on('message', (text: Buffer) => report(session.hear(text.toString())));
     socket.on('close', () => report(session.leave()));
@@ -47,10 +56,14 @@ export function openStandingSocket(context: ConsoleContext) {
     upgrade: (request: IncomingMessage, socket: Duplex, head: Buffer) => {
       const { pathname } = new URL(request.url ?? '/', 'http://console.invalid');
       if (pathname !== STANDING_PATH || !isOwnPage(request)) return socket.destroy();
-      server.handleUpgrade(request, socket, head, (opened) => void serve(opened, request).catch(console.error));
+      server.handleUpgrade(request, socket, head, (opened) => report(serve(opened, request)));
     },
-    close: () => {
+    /** Resolves when nothing of it is under way any more. */
+    close: async () => {
+      const closed = [...server.clients].map((client) => once(client, 'close'));
       for (const client of server.clients) client.terminate();
+      await Promise.all(closed);
+      while (pending.size > 0) await Promise.all(pending);
     },
   };
 }

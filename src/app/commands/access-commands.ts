@@ -30,8 +30,7 @@ async function mayEnd({ context, actor }: Pick<Call<unknown>, 'context' | 'actor
 export const ACCESS_COMMANDS = {
   addTechnician: {
     ...{ scope: 'keeper', changes: ['people'], audited: 'person-added' },
-    look: ({ input }, link) =>
-      Promise.resolve(link === null ? null : { subject: input.name, facts: { keeper: false } }),
+    look: ({ input }, link) => Promise.resolve(link === null ? null : { subject: input.name, facts: null }),
     run: ({ context, input }) => addTechnician(context, input.name),
   } satisfies Command<{ name: string }, PassphraseLink>,
 

@@ -19,6 +19,7 @@ export {
   addTechnician,
   changePassphrase,
   isWelcome,
+  makeFirstTechnician,
   removeTechnician,
   renewPassphraseLink,
   setFirstPassphrase,

@@ -25,21 +25,30 @@ function newTechnician(context: ConsoleContext, name: string, keeper: boolean): 
   };
 }
 
-/** Makes the first technician, who keeps the console, and signs him in. Answers with what the cookie holds. */
-export async function setFirstPassphrase(
+/** Makes the first technician, who keeps the console. Refused once there is one. */
+export async function makeFirstTechnician(
   context: ConsoleContext,
-  token: string,
   { name, passphrase }: Credentials,
-  place: SignInPlace,
-): Promise<Outcome<string, 'welcome-over'>> {
-  if (!isWelcome(context, token)) return failed('welcome-over');
+): Promise<Outcome<StoredTechnician, 'welcome-over'>> {
   const hash = await hashPassphrase(passphrase);
   return context.peopleDesk.run(async () => {
     if (await hasTechnicians(context)) return failed('welcome-over');
     const first = { ...newTechnician(context, name, true), hash };
     await context.store.access.saveTechnician(first);
-    return done(await openSignIn(context, first, place));
+    return done(first);
   });
+}
+
+/** The same by the link of the first start, and signs him in. Answers with what the cookie holds. */
+export async function setFirstPassphrase(
+  context: ConsoleContext,
+  token: string,
+  credentials: Credentials,
+  place: SignInPlace,
+): Promise<Outcome<string, 'welcome-over'>> {
+  if (!isWelcome(context, token)) return failed('welcome-over');
+  const made = await makeFirstTechnician(context, credentials);
+  return made.ok ? done(await openSignIn(context, made.value, place)) : made;
 }
 
 /** A link by which somebody sets a passphrase: path of the page, and until when it opens. */

@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import type { AuditPage } from '@/services';
+import { addressWords } from '../parts/address-words';
 import { WallTime } from '../parts/wall-time';
 import { HappenedFilters } from './happened-filters';
 import { happenedHref } from './happened-href';
@@ -50,7 +51,9 @@ export function HappenedPage({
                 {entry.siteId !== null && siteNames[entry.siteId] !== undefined && (
                   <span className="inline-block max-w-[14rem] truncate align-bottom">{siteNames[entry.siteId]}</span>
                 )}
-                {entry.address !== null && <span className="figure block text-[0.72rem]">{entry.address}</span>}
+                {entry.address !== null && (
+                  <span className="figure block text-[0.72rem]">{addressWords(entry.address)}</span>
+                )}
               </span>
             </li>
           ))}

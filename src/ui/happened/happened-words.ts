@@ -61,7 +61,7 @@ const FACT_NAMES: Readonly<Record<string, string>> = {
   ...{ downBps: 'down', upBps: 'up', leastDownBps: 'least down', leastUpBps: 'least up', validFromMs: 'from' },
   ...{ reach: 'reach', address: 'address', pinned: 'pinned', key: 'key', farSiteId: 'other end', spot: 'spot' },
   ...{ kind: 'kind', notes: 'notes', link: 'link', openUntilMs: 'open until', shared: 'shared', run: 'run' },
-  ...{ keeper: 'adds and removes people', invited: 'invited', scope: 'may', endsAtMs: 'until', ended: 'ended' },
+  ...{ keeper: 'keeper', invited: 'invited', scope: 'may', endsAtMs: 'until', ended: 'ended' },
   ...{ reaches: 'reaches', profile: 'profile', runs: 'runs' },
 };
 
@@ -76,7 +76,10 @@ function valueWords(name: string, value: Facts[string]): string {
 
 /** "down: 500 Mb/s, before 50 Mb/s", one for each fact that changed or is worth reading. */
 export function factWords({ before, after }: Pick<Entry, 'before' | 'after'>): string[] {
-  const names = [...new Set([...Object.keys(after ?? {}), ...Object.keys(before ?? {})])];
+  const names = [...new Set([...Object.keys(after ?? {}), ...Object.keys(before ?? {})])].filter(
+    // Who or what it was is said already.
+    (name) => name !== 'name' || before?.[name] !== undefined,
+  );
   return names.map((name) => {
     const label = FACT_NAMES[name] ?? name;
     const [was, is] = [before?.[name], after?.[name]];

@@ -1,21 +1,10 @@
 import Link from 'next/link';
 import type { Person } from '@/services';
 import { ActionForm, TextField } from '../form/action-form';
-import type { FormAction } from '../form/form-state';
 import { Section } from '../set-up/section';
 import { AddPerson } from './add-person';
-import type { LinkState } from './link-state';
+import type { PeopleActions } from './people-actions';
 import { PersonRow } from './person-row';
-
-export interface PeopleActions {
-  readonly add: (state: LinkState, form: FormData) => Promise<LinkState>;
-  readonly renewLink: (technicianId: string) => Promise<LinkState>;
-  readonly remove: (technicianId: string) => Promise<string | null>;
-  readonly setKeeper: (technicianId: string, keeper: boolean) => Promise<string | null>;
-  readonly endSignIn: (signInId: string) => Promise<string | null>;
-  readonly endSignIns: (technicianId: string) => Promise<string | null>;
-  readonly changePassphrase: FormAction;
-}
 
 interface PeoplePageProps {
   readonly people: readonly Person[];
@@ -38,7 +27,7 @@ export function PeoplePage({ people, self, actions }: PeoplePageProps) {
       </div>
       <Section
         title="Who may sign in"
-        hint="Each with a name and a passphrase. A sign-in ends after twelve hours without use, and after two weeks in any case."
+        hint="Each with a name and a passphrase; keepers add and remove people. A sign-in ends after twelve hours without use, and after two weeks in any case."
       >
         <ul>
           {people.map((person) => (
@@ -61,7 +50,8 @@ export function PeoplePage({ people, self, actions }: PeoplePageProps) {
           <AddPerson add={actions.add} />
         ) : (
           <p className="text-quiet">
-            {keepers.length === 1 ? `${keepers[0]} adds` : `${keepers.join(' and ')} add`} and remove people here.
+            {keepers.length === 1 ? `${keepers[0]} adds and removes` : `${keepers.join(' and ')} add and remove`} people
+            here.
           </p>
         )}
       </Section>

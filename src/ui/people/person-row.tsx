@@ -7,7 +7,7 @@ import { Confirm } from '../parts/confirm';
 import { WallTime } from '../parts/wall-time';
 import { LinkNote } from './link-note';
 import { NO_LINK } from './link-state';
-import type { PeopleActions } from './people-page';
+import type { PeopleActions } from './people-actions';
 import { SignInList } from './sign-in-list';
 
 interface PersonRowProps {
@@ -34,7 +34,7 @@ export function PersonRow({ person, isSelf, mayKeep, ownSignIn, actions }: Perso
         <h3 className="max-w-[20rem] truncate text-lg font-semibold">{shown}</h3>
         <span className="text-sm text-quiet">
           {isSelf && 'you · '}
-          {keeper && 'adds and removes people · '}
+          {keeper && 'keeper · '}
           {invited ? 'invited, has not come in yet' : name === '' && 'whoever signs in with it next gives it a name'}
           {!invited && name !== '' && (
             <>
@@ -43,11 +43,11 @@ export function PersonRow({ person, isSelf, mayKeep, ownSignIn, actions }: Perso
           )}
         </span>
       </div>
-      {signIns.length === 0 ? (
+      {!mayEnd ? null : signIns.length === 0 ? (
         !invited && <p className="mt-1 text-sm text-quiet">Not signed in anywhere.</p>
       ) : (
         <div className="mt-1">
-          <SignInList signIns={signIns} own={ownSignIn} end={mayEnd ? (each) => actions.endSignIn(each) : null} />
+          <SignInList signIns={signIns} own={ownSignIn} end={actions.endSignIn} />
         </div>
       )}
       <div className="mt-1 -ml-3 flex flex-wrap gap-x-1">
@@ -63,7 +63,7 @@ export function PersonRow({ person, isSelf, mayKeep, ownSignIn, actions }: Perso
         )}
         {mayKeep && !invited && (
           <Button look="quiet" onClick={() => tell(actions.setKeeper(id, !keeper))}>
-            {keeper ? 'No more adding and removing people' : 'Let add and remove people'}
+            {keeper ? 'No longer a keeper' : 'Make a keeper'}
           </Button>
         )}
         {mayKeep && (

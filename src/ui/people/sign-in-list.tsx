@@ -3,14 +3,14 @@
 import type { OpenSignIn } from '@/services';
 import { Button } from '../parts/button';
 import { WallTime } from '../parts/wall-time';
+import { addressWords } from '../parts/address-words';
 import { browserWords } from './browser-words';
 
 interface SignInListProps {
   readonly signIns: readonly OpenSignIn[];
   /** The one by which this page is looked at, if it is among them. */
   readonly own: string | null;
-  /** Null: whoever looks may not. */
-  readonly end: ((signInId: string) => Promise<unknown>) | null;
+  readonly end: (signInId: string) => Promise<unknown>;
 }
 
 /** Where somebody is signed in, the one used last first. */
@@ -22,7 +22,7 @@ export function SignInList({ signIns, own, end }: SignInListProps) {
           <span className="min-w-[11rem]" title={browser ?? undefined}>
             {browserWords(browser)}
           </span>
-          <span className="figure text-[0.8rem]">{address ?? 'address not known'}</span>
+          <span className="figure text-[0.8rem]">{addressWords(address)}</span>
           <span className="text-sm text-quiet">
             since <WallTime atMs={createdAtMs} />, used <WallTime atMs={seenAtMs} />
           </span>
@@ -30,11 +30,9 @@ export function SignInList({ signIns, own, end }: SignInListProps) {
             {id === own ? (
               <span className="text-sm text-quiet">this one</span>
             ) : (
-              end !== null && (
-                <Button look="quiet" onClick={() => void end(id)}>
-                  Sign out there
-                </Button>
-              )
+              <Button look="quiet" onClick={() => void end(id)}>
+                Sign out there
+              </Button>
             )}
           </span>
         </li>

@@ -1,11 +1,11 @@
 import type { z } from 'zod';
 import { COMMANDS, perform } from '@/app/commands';
 import { boardOf, type ConsoleContext } from '@/services';
+import type { OFFICE_OPERATIONS } from '@/wire';
 import {
   type ConsoleFaultCode,
   done,
   failed,
-  OFFICE_OPERATIONS,
   type OfficeOperationName,
   type Outcome,
   type PathParameters,

@@ -1,9 +1,10 @@
 import { execFileSync } from 'node:child_process';
-import { mkdirSync, writeFileSync } from 'node:fs';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { newPort } from './ports';
+import { FIRST_PASSPHRASE, signIn } from './technician';
 import { launch, newDataFolder, startProgram } from './program';
 
 const PORT = newPort();
@@ -70,6 +71,66 @@ test.describe('on a disk of its own', () => {
     const { exitCode, said } = await refusal({ data: mount('ro') });
     expect(exitCode).toBe(1);
     expect(said).toMatch(/cannot be written \(EROFS\)/);
+  });
+
+  test('one that fills up while the console runs is said to be full by all that would write, and is used again when there is room', async ({
+    page,
+    playwright,
+  }) => {
+    const data = mount('size=24m');
+    const program = await startProgram({
+      mode: 'start',
+      port: newPort(),
+      data,
+      more: ['--office', 'Larkspur Bindery'],
+    });
+    try {
+      await signIn(page, program);
+      await page.goto(`${program.origin}/set-up`);
+      const form = page.getByRole('form', { name: 'New token' });
+      await form.getByLabel('what is the script called').fill('writer');
+      await form.getByLabel('what may it do').selectOption({ label: 'do everything but add people' });
+      await form.getByRole('button', { name: 'Make a token' }).click();
+      const token = await page.getByText(/^straw_\S+$/).innerText();
+      const script = await playwright.request.newContext({ extraHTTPHeaders: { Authorization: `Bearer ${token}` } });
+      const api = `${program.origin}/api/v1`;
+      const [{ id: site }] = (await (await script.get(`${api}/sites`)).json()) as [{ id: string }];
+      const filler = join(data, 'filler');
+      execFileSync('sh', ['-c', `dd if=/dev/zero of='${filler}' bs=64k 2>/dev/null; true`]);
+      const code = async (answer: { json(): Promise<unknown> }) => ((await answer.json()) as { code?: string }).code;
+      const addDevice = (name: string) =>
+        script.post(`${api}/sites/${site}/devices`, {
+          data: { name, spotName: 'Workshop', linkChoice: 'wired', negotiatedMbps: 1000 },
+        });
+      // What the database had set aside is used up first.
+      await expect
+        .poll(async () => code(await addDevice(`device ${Math.random()}`)), { timeout: 60_000 })
+        .toBe('store-full');
+      const asked = await script.post(`${api}/runs`, {
+        data: {
+          ...{ code: program.code, deviceId: null, deviceName: 'Late laptop', spotName: '' },
+          ...{ link: { medium: 'unknown' }, reach: 'local' },
+        },
+      });
+      expect([asked.status(), await code(asked)]).toEqual([507, 'store-full']);
+      const renamed = await script.put(`${api}/sites/${site}`, { data: { name: 'Larkspur Bindery, upstairs' } });
+      expect([renamed.status(), await code(renamed)]).toEqual([507, 'store-full']);
+      const person = await (await page.context().browser()!.newContext()).newPage();
+      await person.goto(`${program.origin}/sign-in`);
+      await person.getByLabel('your name').fill('Ines');
+      await person.getByLabel('passphrase').fill(FIRST_PASSPHRASE);
+      await person.getByRole('button', { name: 'Sign in' }).click();
+      await expect(person.getByText('The console cannot write to its data folder')).toBeVisible();
+      // Reading goes on.
+      expect((await script.get(`${api}/sites/${site}`)).status()).toBe(200);
+      rmSync(filler);
+      expect((await addDevice('Roomy laptop')).status()).toBe(201);
+      await person.getByLabel('passphrase').fill(FIRST_PASSPHRASE);
+      await person.getByRole('button', { name: 'Sign in' }).click();
+      await expect(person).toHaveURL(`${program.origin}/`);
+    } finally {
+      await program.interrupt();
+    }
   });
 });
 

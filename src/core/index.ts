@@ -40,6 +40,7 @@ export * from './rate/rate-bins';
 export * from './rate/rate-estimate';
 export * from './rate/steady-part';
 export * from './office/device-kind';
+export * from './office/folded-name';
 export * from './office/proposed-device';
 export * from './run/client-trouble';
 export * from './run/phase';

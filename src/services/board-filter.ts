@@ -1,4 +1,4 @@
-import type { LinkKind, Reach, StrawSegment, VerdictWord } from '@/core';
+import { foldedName, type LinkKind, type Reach, type StrawSegment, type VerdictWord } from '@/core';
 import type { BoardCell, BoardColumn } from './board-cells';
 
 export const BOARD_AGES = ['day', 'week', 'older'] as const;
@@ -47,7 +47,7 @@ export function keepsRow(
   { text, spot }: BoardFilter,
   row: { readonly deviceName: string; readonly spotName: string | null },
 ): boolean {
-  const wanted = text?.trim().toLocaleLowerCase() ?? '';
-  const name = `${row.deviceName} ${row.spotName ?? ''}`.toLocaleLowerCase();
+  const wanted = foldedName(text?.trim() ?? '');
+  const name = foldedName(`${row.deviceName} ${row.spotName ?? ''}`);
   return (spot === undefined || spot === row.spotName) && name.includes(wanted);
 }

@@ -55,6 +55,9 @@ describe('the runs in the store', () => {
     await put('other', { deviceName: 'y', spotName: null, peerName: 'x', notes: 'glue' });
     expect(await ids({ text: 'gLue' })).toEqual(['by-device', 'by-spot', 'by-peer']);
     expect(await store.runs.count('s', { text: 'glue', deviceId: 'nobody' })).toBe(0);
+    await put('by-accent', { deviceName: 'Übungsraum, Straße', spotName: null, peerName: 'x' });
+    for (const text of ['ÜBUNGSRAUM', 'u\u0308bungs', 'ubungsraum', 'STRASSE'])
+      expect(await ids({ text })).toEqual(['by-accent']);
     // A sign that means something in a pattern is only a sign.
     expect(await ids({ text: '%' })).toEqual([]);
   });

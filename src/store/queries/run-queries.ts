@@ -1,5 +1,5 @@
-import { col, fn, Op, QueryTypes, where, type Attributes, type Sequelize, type WhereOptions } from 'sequelize';
-import { OF_ITS_PATH, type LinkKind, type Reach, type RunSamples } from '@/core';
+import { Op, QueryTypes, type Attributes, type Sequelize, type WhereOptions } from 'sequelize';
+import { foldedName, OF_ITS_PATH, type LinkKind, type Reach, type RunSamples } from '@/core';
 import type { RunRow } from '../models/rows';
 import type { Tables } from '../models/tables';
 import { packSamples, unpackSamples } from '../samples-blob';
@@ -48,10 +48,12 @@ export interface RunFilter {
   readonly text?: string | undefined;
 }
 
-/** Runs with a text in one of their names. SQLite folds the case of the letters A to Z. */
-function named(text: string): WhereOptions<RunRow> {
-  const holds = (column: string) => where(fn('instr', fn('lower', col(column)), text.toLowerCase()), Op.gt, 0);
-  return { [Op.or]: [holds('deviceName'), holds('spotName'), holds('peerName')] };
+const NAMES = ['deviceName', 'spotName', 'peerName'] as const;
+
+/** Every name that runs of a site have, as it is and as it is searched. */
+interface KnownNames {
+  readonly version: number;
+  readonly names: ReadonlyMap<string, string>;
 }
 
 /** Rows that are written with one statement. */
@@ -61,6 +63,8 @@ const BATCH = 20;
 export type RunEnding = Pick<StoredRun, 'status' | 'reason' | 'endedAtMs'> & Partial<StoredRun>;
 
 export class RunQueries {
+  readonly #names = new Map<string, KnownNames>();
+
   constructor(
     private readonly sequelize: Sequelize,
     private readonly tables: Tables,
@@ -165,7 +169,7 @@ export class RunQueries {
   /** Newest first. */
   async list(siteId: string, filter: RunFilter, limit: number, offset: number): Promise<RunLine[]> {
     const rows = await this.tables.runs.findAll({
-      where: this.#where(siteId, filter),
+      where: await this.#where(siteId, filter),
       attributes: { exclude: [...LONG_COLUMNS] },
       order: [['startedAtMs', 'DESC']],
       limit,
@@ -175,7 +179,7 @@ export class RunQueries {
   }
 
   async count(siteId: string, filter: RunFilter): Promise<number> {
-    return this.tables.runs.count({ where: this.#where(siteId, filter) });
+    return this.tables.runs.count({ where: await this.#where(siteId, filter) });
   }
 
   /**
@@ -314,13 +318,36 @@ export class RunQueries {
     return row?.peerId ?? null;
   }
 
-  #where(siteId: string, { deviceId, linkKind, reach, text }: RunFilter): WhereOptions<RunRow> {
+  /** The names of a site's runs: few, however many runs there are. Read anew when runs have come or gone. */
+  async #namesOf(siteId: string): Promise<ReadonlyMap<string, string>> {
+    const version = await this.boardVersion();
+    const known = this.#names.get(siteId);
+    if (known?.version === version) return known.names;
+    const rows = await this.sequelize.query<{ name: string | null }>(
+      NAMES.map((column) => `SELECT DISTINCT ${column} AS name FROM runs WHERE siteId = :siteId`).join(' UNION '),
+      { replacements: { siteId }, type: QueryTypes.SELECT },
+    );
+    const names = new Map(rows.flatMap(({ name }) => (name === null ? [] : [[name, foldedName(name)] as const])));
+    this.#names.set(siteId, { version, names });
+    return names;
+  }
+
+  /** Runs with a text in one of their names, whatever its case and accents. */
+  async #named(siteId: string, text: string): Promise<WhereOptions<RunRow>> {
+    const wanted = foldedName(text);
+    const fitting = [...(await this.#namesOf(siteId))].flatMap(([name, folded]) =>
+      folded.includes(wanted) ? [name] : [],
+    );
+    return { [Op.or]: NAMES.map((column) => ({ [column]: { [Op.in]: fitting } })) };
+  }
+
+  async #where(siteId: string, { deviceId, linkKind, reach, text }: RunFilter): Promise<WhereOptions<RunRow>> {
     return {
       siteId,
       ...(deviceId === undefined ? {} : { deviceId }),
       ...(linkKind === undefined ? {} : { linkKind }),
       ...(reach === undefined ? {} : { reach }),
-      ...(text === undefined ? {} : { [Op.and]: [named(text)] }),
+      ...(text === undefined ? {} : { [Op.and]: [await this.#named(siteId, text)] }),
     };
   }
 }

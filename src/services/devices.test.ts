@@ -82,6 +82,28 @@ describe('devices', () => {
       expect(await deviceOfCookie(console.context, cookie)).toMatchObject({ id: first.deviceId });
     });
 
+    it('come apart again in whatever order a chain of mergers is undone', async () => {
+      for (const order of [
+        [0, 1],
+        [1, 0],
+      ]) {
+        const runs = [await run(`A ${order}`), await run(`B ${order}`), await run(`C ${order}`)];
+        const [a, b, c] = runs.map(({ deviceId }) => deviceId) as [string, string, string];
+        const cookies = await Promise.all([a, b, c].map((id) => cookieFor(console, id)));
+        const idOf = async (cookie: string) => (await deviceOfCookie(console.context, cookie))?.id;
+        await mergeDevices(console.context, a, b);
+        await mergeDevices(console.context, b, c);
+        expect(await Promise.all(cookies.map(idOf))).toEqual([c, c, c]);
+        const removed = [a, b];
+        await undoRemoval(console.context, removed[order[0]!]!);
+        // A went back alone, or B with what was A's.
+        expect(await Promise.all(cookies.map(idOf))).toEqual(order[0] === 0 ? [a, c, c] : [b, b, c]);
+        await undoRemoval(console.context, removed[order[1]!]!);
+        expect(await Promise.all(cookies.map(idOf))).toEqual([a, b, c]);
+        for (const [index, id] of [a, b, c].entries()) expect(await runsOf(id)).toEqual([runs[index]!.runId]);
+      }
+    });
+
     it('keep the name that each run had on its day', async () => {
       const [first, second] = [await run('Desk'), await run('Press desk')];
       await mergeDevices(console.context, first.deviceId, second.deviceId);

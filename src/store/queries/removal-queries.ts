@@ -5,8 +5,13 @@ import type { Device, Line, LineSwitch, StoredPeer, StoredPlan } from './site-qu
 
 export type StoredRemoval = Attributes<RemovalRow>;
 
-/** A device that was merged into another, with the runs that were its own. */
-type MergedDevice = Device & { readonly mergedRunIds: readonly string[] };
+/** A device that was merged into another, with the runs and the older ids that were its own. Absent in removals of before. */
+interface Merger {
+  readonly mergedRunIds: readonly string[];
+  readonly mergedAliasIds?: readonly string[];
+  readonly mergedIntoId?: string;
+}
+type MergedDevice = Device & Merger;
 
 /** What a removal of an older version does not hold. */
 const PLAIN_DEVICE = { kind: null, notes: '', simulated: false } as const;
@@ -50,7 +55,12 @@ export class RemovalQueries {
     const { id } = removal;
     await this.sequelize.transaction(async (transaction) => {
       const moved = await this.tables.runs.findAll({ where: { deviceId: id }, attributes: ['id'], transaction });
-      const merged: MergedDevice = { ...(removal.removed as Device), mergedRunIds: moved.map((run) => run.id) };
+      const aliases = await this.tables.deviceAliases.findAll({ where: { deviceId: id }, transaction });
+      const merged: MergedDevice = {
+        ...(removal.removed as Device),
+        ...{ mergedRunIds: moved.map((run) => run.id), mergedAliasIds: aliases.map((alias) => alias.id) },
+        mergedIntoId: intoId,
+      };
       await this.tables.runs.update({ deviceId: intoId }, { where: { deviceId: id }, transaction });
       await this.tables.deviceAliases.update({ deviceId: intoId }, { where: { deviceId: id }, transaction });
       await this.tables.deviceAliases.upsert({ id, deviceId: intoId }, { transaction });
@@ -73,14 +83,25 @@ export class RemovalQueries {
     await this.sequelize.transaction(async (transaction) => {
       await this.tables.removals.destroy({ where: { id: removal.id }, transaction });
       if (removal.kind === 'device') {
-        const { mergedRunIds = [], ...device } = removal.removed as Partial<MergedDevice> & Device;
+        const {
+          mergedRunIds = [],
+          mergedAliasIds = [],
+          mergedIntoId,
+          ...device
+        } = removal.removed as Device & Partial<Merger>;
         await this.tables.devices.create({ ...PLAIN_DEVICE, ...device }, { transaction });
         await this.tables.deviceAliases.destroy({ where: { id: device.id }, transaction });
+        // What it was merged into may have been merged itself since; what went its own way meanwhile stays there.
+        const into =
+          mergedIntoId === undefined ? null : await this.tables.deviceAliases.findByPk(mergedIntoId, { transaction });
+        const now = mergedIntoId === undefined ? {} : { deviceId: into?.deviceId ?? mergedIntoId };
+        const own = { deviceId: device.id };
         for (let from = 0; from < mergedRunIds.length; from += BATCH)
-          await this.tables.runs.update(
-            { deviceId: device.id },
-            { where: { id: mergedRunIds.slice(from, from + BATCH) }, transaction },
-          );
+          await this.tables.runs.update(own, {
+            where: { id: mergedRunIds.slice(from, from + BATCH), ...now },
+            transaction,
+          });
+        await this.tables.deviceAliases.update(own, { where: { id: [...mergedAliasIds], ...now }, transaction });
       } else if (removal.kind === 'peer') {
         await this.tables.peers.create({ ...PLAIN_PEER, ...(removal.removed as StoredPeer) }, { transaction });
       } else {

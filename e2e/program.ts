@@ -6,7 +6,8 @@ import { join } from 'node:path';
 import { newPort } from './ports';
 
 const LAUNCHER = join(process.cwd(), 'dist/launch.js');
-const PATIENCE_MS = 30_000;
+/** On two cores on which two other programs start as well. */
+const PATIENCE_MS = 60_000;
 
 export interface StartOptions {
   readonly mode: 'demo' | 'start';

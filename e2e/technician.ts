@@ -1,8 +1,23 @@
-import { expect, type Page } from '@playwright/test';
+import { expect, type Cookie, type Page } from '@playwright/test';
 import type { Program } from './program';
 
-/** Signs a browser in as the technician: with the printed passphrase, or by the first-start link where none is set. */
-export async function signIn(page: Page, program: Program, name = 'Ines'): Promise<void> {
+/** What a browser that signed in holds, by the program's address: the form is filled in once, and again when that has ended. */
+const signedIn = new Map<string, readonly Cookie[]>();
+
+/** Leaves a browser signed in as the technician, on the board. */
+export async function signIn(page: Page, program: Program): Promise<void> {
+  const known = signedIn.get(program.origin);
+  if (known !== undefined) {
+    await page.context().addCookies([...known]);
+    await page.goto(program.origin);
+    if (new URL(page.url()).pathname === '/') return;
+  }
+  await fillInSignIn(page, program, 'Ines');
+  signedIn.set(program.origin, await page.context().cookies(program.origin));
+}
+
+/** With the printed passphrase, or by the first-start link where none is set. */
+async function fillInSignIn(page: Page, program: Program, name: string): Promise<void> {
   await page.goto(`${program.origin}/sign-in`);
   const first = page.url().endsWith('/welcome');
   if (first) await page.goto(/http:\S+\/welcome\/\S+/.exec(program.output())![0]);

@@ -50,7 +50,7 @@ test('screenshots takes its pictures into the folder that is named', async () =>
 test('lab measures one line against the kernel, and prove-statistics simulates', async () => {
   test.setTimeout(180_000);
   const lab = await command('lab', ['rates', '--runs', '1'], { env: { LAB_LINES: '50/50', LAB_CLIENT: 'Node' } });
-  expect(lab.said).toMatch(/\| 50\/50 \| Node \| down \| 47\.8 \|/);
+  expect(lab.said).toMatch(/\| 50\/50 \| Node \| down \| 1 \| 47\.8 \|/);
   const proof = await command('prove-statistics', [], { env: { PROVE_DRAWS: '100' } });
   expect(proof.said).toMatch(/Seed \d+/);
   expect(proof.said).toMatch(/10 and 10/);

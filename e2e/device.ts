@@ -11,6 +11,8 @@ export interface Answers {
 
 /** Fills in the device page, as a person would. */
 export async function answer(page: Page, { name, spot, link, cableMbps, reach }: Answers): Promise<void> {
+  // What it asks stands there once the page can take an answer.
+  await expect(page.getByRole('button', { name: 'Measure' })).toBeEnabled({ timeout: 30_000 });
   const device = page.getByRole('combobox', { name: /What is this device/ });
   const known = (await device.count()) > 0 ? await device.locator('option').allTextContents() : [];
   if (known.includes(name)) await device.selectOption({ label: name });

@@ -35,7 +35,7 @@ async function accuracy(client: ClientName): Promise<Check[]> {
       return [
         {
           what: `${client} ${way}: the rate is the shaper's`,
-          holds: rateError <= MOST_RATE_ERROR || rate?.settled === false,
+          holds: rateError <= MOST_RATE_ERROR && rate?.settled === true,
           found: `${(rateError * 100).toFixed(2)} % off${rate?.settled === false ? ', and said to be unsettled' : ''}`,
         },
         {
@@ -85,16 +85,20 @@ if (missing !== null) {
 }
 removeLeftNamespaces();
 
-/** Real runs on a shared machine: one that was held up from outside is run once more, to the same bounds. */
-async function twiceAtMost(measure: () => Promise<Check[]>): Promise<Check[]> {
-  const first = await measure();
-  return first.every(({ holds }) => holds) ? first : measure();
+const MOST_TRIES = 3;
+
+/** Real runs on a shared machine: one that was held up from outside is made anew, to the same bounds. */
+async function untilHeld(measure: () => Promise<Check[]>): Promise<Check[]> {
+  for (let attempt = 1; ; attempt += 1) {
+    const checks = await measure();
+    if (attempt === MOST_TRIES || checks.every(({ holds }) => holds)) return checks;
+  }
 }
 
 const checks = [
-  ...(await twiceAtMost(() => accuracy('Chromium'))),
-  ...(await twiceAtMost(() => accuracy('Node'))),
-  ...(await twiceAtMost(loss)),
+  ...(await untilHeld(() => accuracy('Chromium'))),
+  ...(await untilHeld(() => accuracy('Node'))),
+  ...(await untilHeld(loss)),
 ];
 for (const { what, holds, found } of checks) console.log(`  ${holds ? '✓' : '✗'} ${what} (${found})`);
 const failed = checks.filter(({ holds }) => !holds).length;

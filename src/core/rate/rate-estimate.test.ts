@@ -194,8 +194,10 @@ describe('steady part', () => {
   it('discards more of the start on a long path, within bounds', () => {
     expect(rampMs(2)).toBe(1000);
     expect(rampMs(80)).toBe(2000);
-    expect(rampMs(300)).toBe(7500);
-    expect(rampMs(600)).toBe(12_000);
+    expect(rampMs(99)).toBe(2475);
+    expect(rampMs(150)).toBe(6000);
+    expect(rampMs(300)).toBe(12_000);
+    expect(rampMs(600)).toBe(20_000);
     expect(rampMs(null)).toBe(1000);
   });
 

@@ -5,6 +5,9 @@ export interface SteadyRules {
   readonly leastRampMs: number;
   readonly mostRampMs: number;
   readonly rampRoundTrips: number;
+  /** From this round trip on so many are discarded: there streams that stopped doubling early need long to grow. */
+  readonly longPathMs: number;
+  readonly longPathRoundTrips: number;
   readonly leastCountedMs: number;
   readonly countedRoundTrips: number;
   /** So much is counted at least, bytes, where that takes no longer than `mostCountedForBytesMs`. */
@@ -22,8 +25,10 @@ export interface SteadyRules {
 
 export const STEADY_RULES: SteadyRules = {
   leastRampMs: 1000,
-  mostRampMs: 12_000,
+  mostRampMs: 20_000,
   rampRoundTrips: 25,
+  longPathMs: 100,
+  longPathRoundTrips: 40,
   leastCountedMs: 3000,
   countedRoundTrips: 10,
   countedBytes: 1_500_000,
@@ -38,7 +43,8 @@ export const STEADY_RULES: SteadyRules = {
 
 /** How much of a direction's start is discarded while TCP still grows: ms, from the idle round trip in ms. */
 export function rampMs(idleRttMs: number | null, rules: SteadyRules = STEADY_RULES): number {
-  const byRoundTrips = rules.rampRoundTrips * (idleRttMs ?? 0);
+  const rttMs = idleRttMs ?? 0;
+  const byRoundTrips = (rttMs >= rules.longPathMs ? rules.longPathRoundTrips : rules.rampRoundTrips) * rttMs;
   return Math.min(rules.mostRampMs, Math.max(rules.leastRampMs, byRoundTrips));
 }
 

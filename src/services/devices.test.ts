@@ -87,7 +87,7 @@ describe('devices', () => {
         [0, 1],
         [1, 0],
       ]) {
-        const runs = [await run(`A ${order}`), await run(`B ${order}`), await run(`C ${order}`)];
+        const runs = [await run(`A${order[0]}`), await run(`B${order[0]}`), await run(`C${order[0]}`)];
         const [a, b, c] = runs.map(({ deviceId }) => deviceId) as [string, string, string];
         const cookies = await Promise.all([a, b, c].map((id) => cookieFor(console, id)));
         const idOf = async (cookie: string) => (await deviceOfCookie(console.context, cookie))?.id;

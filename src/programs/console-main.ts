@@ -62,7 +62,7 @@ async function openContext(log: Logger): Promise<ConsoleContext> {
 }
 
 async function main(): Promise<void> {
-  const log = await openLog({ folder: dataFiles(dataFolder).log, level: logLevel }, 'console');
+  const log = openLog({ folder: dataFiles(dataFolder).log, level: logLevel }, 'console');
   const context = await openContext(log).catch((error: unknown) => {
     throw storeFault(error, dataFolder);
   });

@@ -37,7 +37,7 @@ export interface PeerSettings {
 }
 
 const settings = JSON.parse(process.argv[2]!) as PeerSettings;
-const log = await openLog(settings.log, settings.consolePort === null ? `peer ${settings.name}` : 'door');
+const log = openLog(settings.log, settings.consolePort === null ? `peer ${settings.name}` : 'door');
 const onEvent = peerLog(log, monotonicMs);
 
 const launcher = linkToLauncher(() => stop());

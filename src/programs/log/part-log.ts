@@ -1,6 +1,7 @@
+import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { pino, stdTimeFunctions, type Logger } from 'pino';
-import roll from 'pino-roll';
+import { BoundedFile } from './bounded-file';
 
 export const LOG_LEVELS = ['error', 'warn', 'info', 'debug'] as const;
 export type LogLevel = (typeof LOG_LEVELS)[number];
@@ -12,7 +13,7 @@ export interface LogSettings {
 }
 
 /** Four files of 5 MB for each part: months of an office, and never more. */
-export const FILE_SIZE = '5m';
+export const FILE_BYTES = 5_000_000;
 export const OLDER_FILES = 3;
 
 /** However it comes to stand in an entry, it is not written. */
@@ -22,7 +23,7 @@ const SECRETS = ['passphrase', 'token', 'ticket', 'cookie', 'authorization', 'ru
  * The log of one part: JSON lines (level, time as ISO 8601, part, event, facts) in a file of its own, which is followed
  * by the next when it is full. What cannot be written, on a full disk, is lost, and the part goes on.
  */
-export async function openLog({ folder, level }: LogSettings, part: string, size = FILE_SIZE): Promise<Logger> {
+export function openLog({ folder, level }: LogSettings, part: string, mostBytes = FILE_BYTES): Logger {
   const options = {
     level: folder === null ? 'silent' : level,
     base: { part },
@@ -33,16 +34,8 @@ export async function openLog({ folder, level }: LogSettings, part: string, size
   };
   if (folder === null) return pino(options);
   try {
-    const file = join(folder, part.replaceAll(' ', '-'));
-    const stream = await roll({
-      file,
-      extension: '.log',
-      size,
-      limit: { count: OLDER_FILES, removeOtherLogFiles: true },
-      mkdir: true,
-    });
-    stream.on('error', () => undefined);
-    return pino(options, stream);
+    mkdirSync(folder, { recursive: true, mode: 0o700 });
+    return pino(options, new BoundedFile(join(folder, part.replaceAll(' ', '-')), mostBytes, OLDER_FILES));
   } catch {
     return pino({ ...options, level: 'silent' });
   }

@@ -113,6 +113,7 @@ test('a script does over the API what its token allows, until the token is revok
   const script = await playwright.request.newContext({ extraHTTPHeaders: { Authorization: `Bearer ${token}` } });
   const ledger = await script.get(`${program.origin}/api/v1/runs`);
   expect(ledger.status()).toBe(200);
+  expect(ledger.headers()['cache-control']).toBe('no-store');
   expect(await ledger.json()).toMatchObject({
     total: 1,
     page: 1,

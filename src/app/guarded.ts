@@ -1,12 +1,12 @@
 import { headers } from 'next/headers';
 import { unstable_rethrow } from 'next/navigation';
-import { diskTroubleIn, theConsole } from '@/services';
+import { diskTroubleOf, theConsole } from '@/services';
 import { failed, REQUEST_ID_HEADER, type ConsoleFaultCode, type Outcome } from '@/wire';
 
 /** What an error that nobody expected becomes: a fault with a code; what it was stands in the log under the request's id. */
 async function faultOf(error: unknown): Promise<{ readonly ok: false } & Outcome<never, ConsoleFaultCode>> {
   const id = (await headers()).get(REQUEST_ID_HEADER) ?? 'unknown';
-  const reason = diskTroubleIn(error);
+  const reason = diskTroubleOf(error);
   if (reason !== null) {
     theConsole().log.error({ id, reason }, 'the data folder cannot be written');
     return failed('store-full', { reason });

@@ -31,6 +31,12 @@ export async function technicianOrSignIn(path: string): Promise<Technician> {
   redirect(known ? `/sign-in?to=${encodeURIComponent(path)}` : '/welcome');
 }
 
+/** For pages about people: a script is nobody there. */
+export async function personOrSignIn(path: string): Promise<NonNullable<Technician['person']>> {
+  const { person } = await technicianOrSignIn(path);
+  return person ?? redirect(`/sign-in?to=${encodeURIComponent(path)}`);
+}
+
 /** For route handlers that only read, or that stand beside the table of commands. */
 export async function technician(
   scope: TokenScope = 'read',

@@ -10,7 +10,7 @@ export { cookieOfDevice, DEVICE_COOKIE, DEVICE_COOKIE_SECONDS, deviceCookieValue
 export { conditionsOf, figureColumns, handInRun, noteRunAlive } from './hand-in-run';
 export { HERE_COOKIE, HERE_COOKIE_SECONDS, hereToken, openHere } from './here-link';
 export { joinPageOf, type JoinPage } from './join-page';
-export { diskTroubleIn } from './disk-trouble-in';
+export { diskTroubleOf } from '@/store';
 export { NO_LOG, type Log } from './log';
 export { ledgerOf, type Ledger, type LedgerQuery } from './ledger';
 export { ledgerPageOf, ledgerRunOf } from './ledger-page';

@@ -85,6 +85,13 @@ describe('carrying a command out', () => {
     expect(told).toEqual([]);
   });
 
+  it('writes nothing down of what was not there', async () => {
+    for (const id of ['nobody', ''])
+      expect((await does(INES, OFFICE_COMMANDS.removeDevice, { deviceId: id })).ok).toBe(true);
+    expect((await does(script('measure'), RUN_COMMANDS.withdrawTurn, { turnId: 'none' })).ok).toBe(true);
+    expect(await happened()).toEqual([]);
+  });
+
   it('tells boards what has changed', async () => {
     const told: ChangedThing[] = [];
     console.context.changes.listen((what) => told.push(...what));

@@ -30,6 +30,8 @@ export async function carryOut<Input, Value>(
   const outcome = await command.run(call);
   if (!outcome.ok) return outcome;
   const after = (await command.look?.(call, outcome.value)) ?? null;
+  // What was not there, before or after, was not changed either.
+  if (command.look !== undefined && before === null && after === null) return outcome;
   await noteAudit(
     context,
     { name: actor.name, kind: actor.person === null ? 'script' : 'technician', address: actor.address },

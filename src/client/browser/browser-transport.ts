@@ -1,3 +1,4 @@
+import { LONG_PATH_MS } from '@/core';
 import type { RunGrant } from '@/wire';
 import type { Load, PeerSocket, SocketEvents, Transport } from '../run/transport';
 import { openSession } from '../run/open-session';
@@ -14,7 +15,6 @@ import { startUpload } from './upload-streams';
 
 /** A browser opens at most six connections to one host, and the page needs one: five for streams. */
 export const MOST_BROWSER_STREAMS = 5;
-const LONG_PATH_MS = 100;
 
 function connect(address: PeerAddress, path: string, { onMessage, onClose }: SocketEvents): Promise<PeerSocket> {
   return new Promise((resolve, reject) => {

@@ -23,11 +23,14 @@ export interface SteadyRules {
   readonly worthwhileGain: number;
 }
 
+/** From this round trip on a path is long: TCP needs many of them to fill it, ms. */
+export const LONG_PATH_MS = 100;
+
 export const STEADY_RULES: SteadyRules = {
   leastRampMs: 1000,
   mostRampMs: 20_000,
   rampRoundTrips: 25,
-  longPathMs: 100,
+  longPathMs: LONG_PATH_MS,
   longPathRoundTrips: 40,
   leastCountedMs: 3000,
   countedRoundTrips: 10,

@@ -1,4 +1,4 @@
-import { leastCountedMs, rampMs, STEADY_RULES, type SteadyRules } from '../rate/steady-part';
+import { leastCountedMs, LONG_PATH_MS, rampMs, STEADY_RULES, type SteadyRules } from '../rate/steady-part';
 import type { Phase } from './phase';
 
 export const PROFILE_NAMES = ['quick', 'standard', 'thorough', 'soak', 'delay', 'paced'] as const;
@@ -38,9 +38,6 @@ const USUAL_PATH_MS = 40;
 const MOST_MORE_MS = 35_000;
 /** After enough was counted a direction goes on for so long at most until it has settled, ms. */
 const SETTLING_MS = 1500;
-/** From this round trip on all streams start at once: trying them one by one would take longer than the run. */
-const LONG_PATH_MS = 100;
-
 /** The same profile with directions that last at least so long, ms: for a line that may be fast only at first. */
 export function longLook(profile: RunProfile, leastDirectionMs: number): RunProfile {
   if (leastDirectionMs <= 0) return profile;
@@ -57,7 +54,7 @@ export function mostDirectionMs(
   return Math.max(longer, rampMs(idleRttMs, steady) + leastCountedMs(idleRttMs, steady, rateBps) + SETTLING_MS);
 }
 
-/** How many streams a direction begins with: all of them on a long path. */
+/** How many streams a direction begins with: all of them on a long path, where trying them one by one would outlast the run. */
 export function firstStreams({ streams }: RunProfile, idleRttMs: number | null): number {
   return (idleRttMs ?? 0) >= LONG_PATH_MS ? streams.most : streams.first;
 }

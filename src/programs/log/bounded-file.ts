@@ -6,8 +6,9 @@ import { closeSync, existsSync, fstatSync, openSync, renameSync, writeSync } fro
  * written, on a full disk, is lost.
  */
 export class BoundedFile {
-  #descriptor: number;
-  #bytes: number;
+  /** Null while the file could not be opened: the number of a closed one may be somebody else's by now. */
+  #descriptor: number | null = null;
+  #bytes = 0;
 
   /** `path`: without the ending. Throws where the file cannot be opened. */
   constructor(
@@ -15,25 +16,34 @@ export class BoundedFile {
     private readonly mostBytes: number,
     private readonly older: number,
   ) {
-    this.#descriptor = openSync(`${path}.log`, 'a', 0o600);
-    this.#bytes = fstatSync(this.#descriptor).size;
+    this.#open();
   }
 
   write(line: string): void {
     try {
-      if (this.#bytes >= this.mostBytes) this.#begin();
-      this.#bytes += writeSync(this.#descriptor, line);
+      if (this.#descriptor !== null && this.#bytes >= this.mostBytes) this.#close();
+      const descriptor = this.#descriptor ?? this.#open();
+      const written = writeSync(descriptor, line);
+      this.#bytes += written;
     } catch {
       // The part goes on without it.
     }
   }
 
-  #begin(): void {
-    closeSync(this.#descriptor);
+  #open(): number {
+    const descriptor = openSync(`${this.path}.log`, 'a', 0o600);
+    this.#descriptor = descriptor;
+    this.#bytes = fstatSync(descriptor).size;
+    return descriptor;
+  }
+
+  /** Leaves the file that is full and makes room for the next. */
+  #close(): void {
+    const full = this.#descriptor!;
+    this.#descriptor = null;
+    closeSync(full);
     const nameOf = (number: number) => (number === 0 ? `${this.path}.log` : `${this.path}.${number}.log`);
     for (let number = this.older - 1; number >= 0; number -= 1)
       if (existsSync(nameOf(number))) renameSync(nameOf(number), nameOf(number + 1));
-    this.#descriptor = openSync(`${this.path}.log`, 'a', 0o600);
-    this.#bytes = 0;
   }
 }

@@ -1,4 +1,14 @@
-import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  closeSync,
+  mkdtempSync,
+  openSync,
+  renameSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import type { PeerEvent } from '@/peer';
@@ -59,6 +69,37 @@ describe('the log of a part', () => {
     ).toEqual(['door.1.log', 'door.2.log', 'door.3.log', 'door.log']);
     for (const file of files()) expect(statSync(file).size).toBeLessThan(102_000);
     expect(lines().every((each) => each['start'] === 3)).toBe(true);
+  });
+
+  it('says of an error what it was, and nothing of the statement that failed', () => {
+    const log = openLog({ folder, level: 'info' }, 'console');
+    const error = Object.assign(new Error('SQLITE_CONSTRAINT'), {
+      sql: "INSERT 'seven quires'",
+      parent: { sql: 'seven quires' },
+    });
+    log.error({ err: error }, 'unexpected');
+    expect(lines()[0]).toMatchObject({ err: { name: 'Error', message: 'SQLITE_CONSTRAINT' } });
+    expect(text()).toContain('part-log.test.ts');
+    expect(text()).not.toContain('seven quires');
+  });
+
+  it('goes on when its folder was away, and meanwhile writes into no file of somebody else', () => {
+    const log = openLog({ folder: join(folder, 'log'), level: 'info' }, 'door', 1000);
+    log.info({ long: 'x'.repeat(1200) }, 'full');
+    renameSync(join(folder, 'log'), join(folder, 'away'));
+    log.info({}, 'lost');
+    // It gets the number of the file that was closed.
+    const other = join(folder, 'other');
+    const descriptor = openSync(other, 'w');
+    log.info({}, 'lost too');
+    closeSync(descriptor);
+    expect(readFileSync(other, 'utf8')).toBe('');
+    renameSync(join(folder, 'away'), join(folder, 'log'));
+    log.info({}, 'back');
+    log.info({}, 'and on');
+    // The one that was full was left for the next, once.
+    expect(text()).toContain('"event":"back"');
+    expect(readFileSync(join(folder, 'log', 'door.log'), 'utf8')).toContain('"event":"and on"');
   });
 
   it('is four files of 5 MB in all, for each part', () =>

@@ -19,6 +19,13 @@ export const OLDER_FILES = 3;
 /** However it comes to stand in an entry, it is not written. */
 const SECRETS = ['passphrase', 'token', 'ticket', 'cookie', 'authorization', 'runKey', 'turnKey', 'code'];
 
+/** What an error was, without what it carries along: that of a database holds the statement, with every value in it. */
+function errorFacts(error: unknown): object {
+  if (!(error instanceof Error)) return { message: String(error) };
+  const { name, message, stack } = error;
+  return { name, message, stack };
+}
+
 /**
  * The log of one part: JSON lines (level, time as ISO 8601, part, event, facts) in a file of its own, which is followed
  * by the next when it is full. What cannot be written, on a full disk, is lost, and the part goes on.
@@ -30,6 +37,7 @@ export function openLog({ folder, level }: LogSettings, part: string, mostBytes 
     messageKey: 'event',
     timestamp: stdTimeFunctions.isoTime,
     formatters: { level: (label: string) => ({ level: label }) },
+    serializers: { err: errorFacts },
     redact: { paths: SECRETS.flatMap((name) => [name, `*.${name}`]), censor: '…' },
   };
   if (folder === null) return pino(options);

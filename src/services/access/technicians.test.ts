@@ -4,6 +4,7 @@ import {
   changePassphrase,
   endSignIns,
   endSignInsOf,
+  makeApiToken,
   passphraseToken,
   peopleOf,
   removeTechnician,
@@ -153,6 +154,20 @@ describe('several technicians', () => {
     expect((await signIn(console.context, { name: 'Tom', passphrase: TOM }, PLACE)).ok).toBe(false);
     expect(await removeTechnician(console.context, id)).toMatchObject({ fault: { code: 'technician-unknown' } });
     expect((await addTechnician(console.context, 'Tom')).ok).toBe(true);
+  });
+
+  it('who are removed leave no token behind that they made; those of others stay', async () => {
+    await tomIsIn();
+    const make = async (name: string, by: string) => {
+      const made = await makeApiToken(console.context, { name, scope: 'everything', days: 0 }, by);
+      return made.ok ? `Bearer ${made.value}` : '';
+    };
+    const [his, hers] = [await make('his', 'Tom'), await make('hers', 'Ines')];
+    const by = async (authorization: string) =>
+      (await roleOf(console.context, { signIn: null, device: null, authorization })).kind;
+    expect([await by(his), await by(hers)]).toEqual(['technician', 'technician']);
+    await removeTechnician(console.context, await idOf('Tom'));
+    expect([await by(his), await by(hers)]).toEqual(['stranger', 'technician']);
   });
 
   it('see where each is signed in, and what listens by a sign-in hears that it was ended', async () => {

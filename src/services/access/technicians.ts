@@ -96,7 +96,7 @@ async function othersKeep(context: ConsoleContext, technicianId: string): Promis
   );
 }
 
-/** Removes somebody, with all that he is signed in with. The last one who keeps the console stays. */
+/** Removes somebody, with all that he is signed in with and the tokens that he made. The last one who keeps the console stays. */
 export function removeTechnician(
   context: ConsoleContext,
   technicianId: string,
@@ -107,7 +107,10 @@ export function removeTechnician(
     if (technician.keeper && !(await othersKeep(context, technicianId)))
       return failed('last-keeper', { name: technician.name });
     await endSignInsOf(context, technicianId);
-    await context.store.access.removeTechnician(technicianId);
+    const { access } = context.store;
+    for (const token of await access.apiTokens())
+      if (token.madeBy === technician.name) await access.removeApiToken(token.id);
+    await access.removeTechnician(technicianId);
     return done(null);
   });
 }

@@ -61,3 +61,34 @@ describe('a database of the version before offices were several', () => {
     await store.close();
   });
 });
+
+describe('a database of the version with one passphrase', () => {
+  it('is copied first; the passphrase waits for a name, and tokens and devices go on', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'bent-straw-'));
+    const file = join(folder, 'old.sqlite');
+    const old = new Sequelize({ dialect: 'sqlite', storage: file, logging: false });
+    await migrate(old, file, MIGRATIONS.slice(0, 9));
+    const rows = [
+      `INSERT INTO passphrases VALUES ('technician', 'scrypt$1', 1000)`,
+      `INSERT INTO sign_ins VALUES ('s', 'Ines', 1000, 2000)`,
+      `INSERT INTO api_tokens VALUES ('t', 'weekly report', 1000, NULL)`,
+      `INSERT INTO sites (id, name, joinCode, demo) VALUES ('s', 'Larkspur Bindery', 'KMT4QX', 0)`,
+      `INSERT INTO devices (id, siteId, name, link, cookieAtMs)
+         VALUES ('d', 's', 'Press desk', '{"medium":"unknown"}', 500), ('n', 's', 'New', '{"medium":"unknown"}', NULL)`,
+    ];
+    for (const row of rows) await old.query(row);
+    await old.close();
+    const store = await openStore(file);
+    expect(existsSync(`${file}.before-0010-people`)).toBe(true);
+    expect(await store.access.technicians()).toEqual([
+      { id: 'first', name: '', nameKey: '', hash: 'scrypt$1', keeper: true, addedAtMs: 1000, setAtMs: 1000 },
+    ]);
+    expect(await store.access.signIns()).toEqual([]);
+    expect(await store.access.apiTokens()).toMatchObject([{ scope: 'everything', endsAtMs: null, madeBy: null }]);
+    // Cookies of before say no time: they are told by this.
+    expect(await store.sites.device('d')).toMatchObject({ cookieAtMs: 500, cookieBeforeMs: 0 });
+    expect(await store.sites.device('n')).toMatchObject({ cookieAtMs: null, cookieBeforeMs: null });
+    await store.close();
+    rmSync(folder, { recursive: true });
+  });
+});

@@ -2,11 +2,15 @@
 
 import { useRouter } from 'next/navigation';
 import { useEffect } from 'react';
+import type { ChangedThing } from '@/services';
 
 /** What comes at once is drawn once. */
 const GATHER_MS = 150;
 /** Ages and waiting times move on by themselves. */
 const IDLE_MS = 15_000;
+
+/** What a board shows; who may sign in and what copies there are it does not. */
+const SHOWN: ReadonlySet<ChangedThing> = new Set(['office', 'runs', 'queue', 'presence']);
 
 /** Asks the server for the page again whenever the console says that something has changed. */
 export function FollowChanges() {
@@ -20,7 +24,10 @@ export function FollowChanges() {
       }, GATHER_MS);
     };
     const source = new EventSource('/api/v1/changes');
-    source.addEventListener('changed', refresh);
+    source.addEventListener('changed', ({ data }: MessageEvent<string>) => {
+      const { what } = JSON.parse(data) as { readonly what: readonly ChangedThing[] };
+      if (what.some((each) => SHOWN.has(each))) refresh();
+    });
     // The sign-in was ended elsewhere: what is shown here is no longer for whoever looks.
     source.addEventListener('signed-out', () => window.location.reload());
     // After a break something may have been missed.

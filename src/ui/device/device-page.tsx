@@ -12,6 +12,7 @@ import { RunResult } from './run-result';
 import { AskedNote, StandingNote } from './standing-note';
 import { lastResultText, readLastResult } from './last-result';
 import { useRun } from './use-run';
+import { nothingToHear } from './use-ready';
 import { useStanding } from './use-standing';
 
 const PHASE_SENTENCES: Record<Phase, string> = {
@@ -219,8 +220,6 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
     </>
   );
 }
-
-const nothingToHear = () => () => undefined;
 
 /** What this device measured the last time that the page was open here. */
 function LastResultNote() {

@@ -1,6 +1,7 @@
 import { useSyncExternalStore } from 'react';
 
-const nothingToHear = () => () => undefined;
+/** For what only the browser knows, and what never changes while the page stands. */
+export const nothingToHear = () => () => undefined;
 
 /** Whether the page's script has taken over what the server drew. */
 export function useReady(): boolean {

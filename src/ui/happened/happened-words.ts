@@ -48,7 +48,7 @@ const DEEDS: Readonly<Record<AuditCode, string>> = {
 
 /** Who did what, in two parts: a name may be long. */
 export function deedWords({ what, subject }: Pick<Entry, 'what' | 'subject'>): string {
-  return (DEEDS[what as AuditCode] ?? what).replace('{}', subject);
+  return (DEEDS[what as AuditCode] ?? what).replace('{}', () => subject);
 }
 
 export function whoWords({ who, whoKind }: Pick<Entry, 'who' | 'whoKind'>): string {

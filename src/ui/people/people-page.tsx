@@ -8,14 +8,14 @@ import { PersonRow } from './person-row';
 
 interface PeoplePageProps {
   readonly people: readonly Person[];
-  /** Whoever looks; null: a script. */
-  readonly self: { readonly id: string; readonly signInId: string; readonly keeper: boolean } | null;
+  /** Whoever looks. */
+  readonly self: { readonly id: string; readonly signInId: string; readonly keeper: boolean };
   readonly actions: PeopleActions;
 }
 
 /** Who may sign in, where each is signed in now, and one's own passphrase. */
 export function PeoplePage({ people, self, actions }: PeoplePageProps) {
-  const mayKeep = self?.keeper === true;
+  const mayKeep = self.keeper;
   const keepers = people.filter(({ keeper }) => keeper).map(({ name }) => name);
   return (
     <div className="max-w-[64rem]">
@@ -34,9 +34,9 @@ export function PeoplePage({ people, self, actions }: PeoplePageProps) {
             <PersonRow
               key={person.id}
               person={person}
-              isSelf={person.id === self?.id}
+              isSelf={person.id === self.id}
               mayKeep={mayKeep}
-              ownSignIn={self?.signInId ?? null}
+              ownSignIn={self.signInId}
               actions={actions}
             />
           ))}

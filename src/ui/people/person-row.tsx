@@ -70,7 +70,7 @@ export function PersonRow({ person, isSelf, mayKeep, ownSignIn, actions }: Perso
           <Confirm
             trigger={<Button look="quiet">Remove</Button>}
             title={`Remove ${shown}?`}
-            consequence={`${isSelf ? 'You are' : 'He or she is'} signed out at once and cannot come in any more. What was done stays written down.`}
+            consequence={`${isSelf ? 'You are' : 'He or she is'} signed out at once and cannot come in any more. The tokens made by that name are revoked. What was done stays written down.`}
             action="Remove"
             onConfirm={() => tell(actions.remove(id))}
           />

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { connection } from 'next/server';
-import { technicianOrSignIn } from '@/app/role';
+import { personOrSignIn } from '@/app/role';
 import { auditPageOf, theConsole } from '@/services';
 import { HappenedPage } from '@/ui/happened/happened-page';
 import { KIND_CODES, readKind } from '@/ui/happened/kinds';
@@ -16,7 +16,7 @@ const one = (value: string | string[] | undefined) => (typeof value === 'string'
 /** Who did what, when, and from where. */
 export default async function Happened({ searchParams }: HappenedProps) {
   await connection();
-  await technicianOrSignIn('/happened');
+  await personOrSignIn('/happened');
   const asked = await searchParams;
   const before = Number(one(asked['before']));
   const [who, kind] = [one(asked['who']), readKind(one(asked['kind']))];

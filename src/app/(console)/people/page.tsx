@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { connection } from 'next/server';
-import { technicianOrSignIn } from '@/app/role';
+import { personOrSignIn } from '@/app/role';
 import { peopleOf, theConsole } from '@/services';
 import { PeoplePage } from '@/ui/people/people-page';
 import {
@@ -17,11 +17,11 @@ export const metadata: Metadata = { title: 'People' };
 
 export default async function People() {
   await connection();
-  const { person } = await technicianOrSignIn('/people');
+  const self = await personOrSignIn('/people');
   return (
     <PeoplePage
       people={await peopleOf(theConsole())}
-      self={person}
+      self={self}
       actions={{
         add: addPersonAction,
         renewLink: renewLinkAction,

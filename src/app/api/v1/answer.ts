@@ -68,12 +68,14 @@ function checked<Schema extends z.ZodType>(
   return failed('request-malformed', { complaint });
 }
 
-/** A route handler that answers with problem details also to what it did not expect. */
+/** A route handler that answers with problem details also to what it did not expect; nobody on the way keeps its answers. */
 export function answering<Arguments extends readonly unknown[]>(
   handle: (...args: Arguments) => Promise<Response>,
 ): (...args: Arguments) => Promise<Response> {
   return async (...args) => {
     const outcome = await guarded(async () => done(await handle(...args)));
-    return outcome.ok ? outcome.value : faultAnswer(outcome.fault);
+    const response = outcome.ok ? outcome.value : faultAnswer(outcome.fault);
+    if (!response.headers.has('Cache-Control')) response.headers.set('Cache-Control', 'no-store');
+    return response;
   };
 }

@@ -4,8 +4,9 @@ import { saferAddress } from '@/app/visitor';
 import { technicianOfLink, theConsole } from '@/services';
 import { DoorPage } from '@/ui/access/door-page';
 import { PlainHttpNote } from '@/ui/access/plain-http-note';
-import { ActionForm, TextField } from '@/ui/form/action-form';
-import { CONSOLE_FAULTS, LEAST_PASSPHRASE } from '@/wire';
+import { NewPassphraseFields } from '@/ui/access/new-passphrase-fields';
+import { ActionForm } from '@/ui/form/action-form';
+import { CONSOLE_FAULTS } from '@/wire';
 
 export const metadata: Metadata = { title: 'A passphrase of your own' };
 
@@ -34,14 +35,7 @@ export default async function PassphrasePage({ params }: { readonly params: Prom
         {/* Password managers keep the passphrase under this name. */}
         <input type="hidden" name="username" autoComplete="username" value={technician.name} readOnly />
         <div className="grid gap-4">
-          <TextField
-            name="passphrase"
-            label="passphrase"
-            value=""
-            kind="new-password"
-            hint={`at least ${LEAST_PASSPHRASE} characters; four words do well`}
-          />
-          <TextField name="again" label="the same again" value="" kind="new-password" />
+          <NewPassphraseFields />
         </div>
       </ActionForm>
     </DoorPage>

@@ -3,8 +3,8 @@ import { hasTechnicians, isWelcome, theConsole } from '@/services';
 import { saferAddress } from '@/app/visitor';
 import { PlainHttpNote } from '@/ui/access/plain-http-note';
 import { DoorPage } from '@/ui/access/door-page';
+import { NewPassphraseFields } from '@/ui/access/new-passphrase-fields';
 import { ActionForm, TextField } from '@/ui/form/action-form';
-import { LEAST_PASSPHRASE } from '@/wire';
 import { welcomeAction } from '../../sign-in/actions';
 
 export const metadata: Metadata = { title: 'First start' };
@@ -35,14 +35,7 @@ export default async function WelcomePage({ params }: { readonly params: Promise
         <input type="hidden" name="token" value={token} />
         <div className="grid gap-4">
           <TextField name="name" label="your name" value="" kind="name" hint="shown to devices that you ask to run" />
-          <TextField
-            name="passphrase"
-            label="passphrase"
-            value=""
-            kind="new-password"
-            hint={`at least ${LEAST_PASSPHRASE} characters; four words do well`}
-          />
-          <TextField name="again" label="the same again" value="" kind="new-password" />
+          <NewPassphraseFields />
         </div>
       </ActionForm>
     </DoorPage>

@@ -6,7 +6,7 @@ type Entry = AuditPage['entries'][number];
 type Facts = NonNullable<Entry['before']>;
 
 /** What was done, after the name of who did it; `{}` stands for what it was done to. */
-const DEEDS: Readonly<Record<AuditCode, string>> = {
+export const DEEDS: Readonly<Record<AuditCode, string>> = {
   'signed-in': 'signed in',
   'sign-in-failed': 'did not get in as {}',
   'signed-out': 'signed out',

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { Sequelize } from 'sequelize';
 import WebSocket from 'ws';
 import { linkKindOf, median, reportOf, seededRandom, type Link, type Reach } from '@/core';
-import { simulateSamples } from '@/demo';
+import { simulateSamples } from '@/programs/demo';
 import {
   boardOf,
   conditionsOf,
@@ -17,8 +17,8 @@ import {
   type ConsoleContext,
 } from '@/services';
 import { NEW_DEVICE, openStore, STARTED_RUN, type StoredRun } from '@/store';
-import { readSigningKey } from '@/wire/ticket';
-import { STANDING_PATH } from '@/wire/device';
+import { readSigningKey } from '@/wire/peer/ticket';
+import { STANDING_PATH } from '@/wire/console/device';
 import { newDataFolder, startProgram, type Program } from '../e2e/program';
 import { endInOrder, numberArgument } from './end-together';
 

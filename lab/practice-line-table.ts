@@ -4,7 +4,7 @@ import { answer, measure, resultShown } from '../e2e/device';
 import { endInOrder, numberArgument } from './end-together';
 import { startBrowser } from '../e2e/browser';
 import { newDataFolder, startProgram, type Program } from '../e2e/program';
-import { MILL_LANE } from '@/demo/scenario';
+import { MILL_LANE } from '@/programs/demo/scenario';
 import { reportOf } from '@/core';
 
 const LINE = MILL_LANE.line;

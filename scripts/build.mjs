@@ -23,7 +23,7 @@ await build({
     'peer-main',
     'practice-main',
     'demo-devices-main',
-  ].map((name) => `src/programs/${name}.ts`),
+  ].map((name) => `src/programs/entry/${name}.ts`),
   outdir: 'dist',
   bundle: true,
   splitting: true,

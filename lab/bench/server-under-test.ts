@@ -5,8 +5,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { WebSocket } from 'ws';
 import { PEER_PATHS, type SessionOpened } from '@/wire';
-import { publicKeyText, signTicket } from '@/wire/ticket';
-import type { PeerSettings } from '@/programs/peer-main';
+import { publicKeyText, signTicket } from '@/wire/peer/ticket';
+import type { PeerSettings } from '@/programs/entry/peer-main';
 import { childOfTool, endsWithTool } from '../end-together';
 import { ended } from '../net/command';
 

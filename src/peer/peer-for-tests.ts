@@ -4,7 +4,7 @@ import type { IncomingMessage } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { WebSocket } from 'ws';
 import { PEER_PATHS, type ControlMessage, type SessionOpened } from '@/wire';
-import { signTicket, type TicketClaims } from '@/wire/ticket';
+import { signTicket, type TicketClaims } from '@/wire/peer/ticket';
 import { createFrontDoor, type FrontDoorOptions } from './front/front-door';
 import { Peer } from './http/peer';
 import type { OnPeerEvent } from './peer-events';

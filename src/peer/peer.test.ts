@@ -3,7 +3,7 @@ import { once } from 'node:events';
 import { createServer } from 'node:http';
 import { connect, type AddressInfo } from 'node:net';
 import { decodeEcho, encodeProbe, PEER_PATHS, peerInfoSchema, sessionOpenedSchema } from '@/wire';
-import { checkIdentity, publicKeyText } from '@/wire/ticket';
+import { checkIdentity, publicKeyText } from '@/wire/peer/ticket';
 import type { PeerEvent } from './peer-events';
 import { controlMessage, startTestPeer } from './peer-for-tests';
 

@@ -1,6 +1,6 @@
 import { createSocket } from 'node:dgram';
 import { PEER_PATHS, udpAdmissionSchema } from '@/wire';
-import { decodeReflectorPacket, encodeSenderPacket } from '@/wire/stamp';
+import { decodeReflectorPacket, encodeSenderPacket } from '@/wire/peer/stamp';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
 import type { UdpPace, UdpProbing } from '../run/transport';
 import type { TroubleReports } from '../run/trouble-reports';

@@ -1,5 +1,5 @@
 import { ceilingOfEthernet } from './ethernet-ceiling';
-import { linkKindOf } from './link';
+import { linkKindOf } from '../domain/link';
 import { ceilingOfLink } from './link-ceiling';
 import { ceilingOfTunnel } from './tunnel-ceiling';
 

@@ -1,4 +1,4 @@
-import { nominalRateFigure, rateWords } from '../units/quantity-words';
+import { nominalRateFigure, rateWords } from '../words/quantity-words';
 import type { LinkCeiling } from './link-ceiling-type';
 import { payloadOfPacket } from './packet-payload';
 

@@ -1,5 +1,5 @@
 import { ceilingOfEthernet } from './ethernet-ceiling';
-import type { Link } from './link';
+import type { Link } from '../domain/link';
 import type { LinkCeiling } from './link-ceiling-type';
 import { ceilingOfTunnel } from './tunnel-ceiling';
 import { ceilingOfWifi } from './wifi-ceiling';

@@ -1,6 +1,6 @@
-import { nominalRateFigure, rateWords } from '../units/quantity-words';
+import { nominalRateFigure, rateWords } from '../words/quantity-words';
 import { ethernetWireBytes } from './ethernet-ceiling';
-import type { TunnelKind } from './link';
+import type { TunnelKind } from '../domain/link';
 import type { LinkCeiling } from './link-ceiling-type';
 import { payloadOfPacket } from './packet-payload';
 

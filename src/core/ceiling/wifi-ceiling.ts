@@ -1,4 +1,4 @@
-import { nominalRateFigure, rateFigure } from '../units/quantity-words';
+import { nominalRateFigure, rateFigure } from '../words/quantity-words';
 import type { LinkCeiling } from './link-ceiling-type';
 
 /** Share of the link rate that is usually left for payload: half-duplex air, acknowledgements, gaps. */

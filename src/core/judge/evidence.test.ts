@@ -1,4 +1,4 @@
-import { FITNESS_EFFECTS, type FitnessCode } from '../fitness/fitness-flag';
+import { FITNESS_EFFECTS, type FitnessCode } from './fitness/fitness-flag';
 import { reportOf } from '../run/run-report';
 import { OVER_GIGABIT, plainSamples } from '../run/samples-for-tests';
 import { evidenceOf, judgesItsPath } from './evidence';

@@ -1,4 +1,4 @@
-import { FITNESS_EFFECTS, type FitnessCode } from '../fitness/fitness-flag';
+import { FITNESS_EFFECTS, type FitnessCode } from './fitness/fitness-flag';
 
 /**
  * What a run is evidence of. *alone*: of its whole path. *practice*: of the practice line that stood in for one.

@@ -1,5 +1,5 @@
 import { copyTime } from './copy-time';
-import { planThroughTunnel, type Plan } from './plan';
+import { planThroughTunnel, type Plan } from '../domain/plan';
 import { planAnswerOf } from './plan-answer';
 import { suitabilityOf, type SuitabilityInput } from './suitability';
 import { delayImpairment, meanOpinionScore, transmissionRating } from './voice-rating';

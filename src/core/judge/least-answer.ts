@@ -1,4 +1,4 @@
-import { planPayloadBps, type Direction, type Plan } from './plan';
+import { planPayloadBps, type Direction, type Plan } from '../domain/plan';
 import type { JudgedRate } from './verdict';
 
 /** A direction held against the two figures of a contract: what it advertises, and the least that it names. */

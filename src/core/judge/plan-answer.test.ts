@@ -1,8 +1,8 @@
 import { reportOf } from '../run/run-report';
-import { sentenceOf } from '../run/sentence';
+import { sentenceOf } from '../words/sentence';
 import type { RunConditions } from '../run/run-conditions';
 import { OVER_GIGABIT, plainSamples } from '../run/samples-for-tests';
-import type { Plan } from './plan';
+import type { Plan } from '../domain/plan';
 import { verdictOf } from './verdict';
 
 const plan = (downBps: number, upBps: number, more: Partial<Plan> = {}): Plan => ({

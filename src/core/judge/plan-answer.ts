@@ -1,5 +1,5 @@
-import { FITNESS_EFFECTS, type FitnessCode } from '../fitness/fitness-flag';
-import { planPayloadBps, type Direction, type Plan } from './plan';
+import { FITNESS_EFFECTS, type FitnessCode } from './fitness/fitness-flag';
+import { planPayloadBps, type Direction, type Plan } from '../domain/plan';
 import type { JudgedRate } from './verdict';
 import type { Reach } from './yardstick';
 

@@ -1,4 +1,4 @@
-import { drawGroup } from '../compare/simulated-groups';
+import { drawGroup } from './compare/simulated-groups';
 import { seededRandom } from '../stats/seeded-random';
 import { summarizeSet } from './run-set';
 

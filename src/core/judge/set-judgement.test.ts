@@ -1,4 +1,4 @@
-import type { Plan } from './plan';
+import type { Plan } from '../domain/plan';
 import { judgeSet, type SetConditions, type SetMember } from './set-judgement';
 
 const PLAN: Plan = {

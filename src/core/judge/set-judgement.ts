@@ -1,5 +1,5 @@
-import type { FitnessCode } from '../fitness/fitness-flag';
-import type { Direction, Plan } from './plan';
+import type { FitnessCode } from './fitness/fitness-flag';
+import type { Direction, Plan } from '../domain/plan';
 import { planAnswerOf, type PlanAnswer } from './plan-answer';
 import { summarizeSet, type RunSet, type UsualRanges } from './run-set';
 import { verdictOf, worstVerdict, type NoVerdict, type Verdict, type VerdictWord } from './verdict';

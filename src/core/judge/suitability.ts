@@ -1,4 +1,4 @@
-import { delayWords, rateWords, shareWords } from '../units/quantity-words';
+import { delayWords, rateWords, shareWords } from '../words/quantity-words';
 import { meanOpinionScore, transmissionRating } from './voice-rating';
 
 export const USES = ['voice', 'meeting', 'remote-desktop', 'music', 'streaming', 'backup'] as const;

@@ -1,6 +1,6 @@
 import { median } from '../stats/percentile';
-import { rateBins } from '../rate/rate-bins';
-import type { CounterSeries } from '../rate/counter-series';
+import { rateBins } from '../measure/rate/rate-bins';
+import type { CounterSeries } from '../measure/rate/counter-series';
 
 /** One of several runs that were started together. Series on one clock for all of them, ms; null: not measured. */
 export interface SharingRun {

@@ -1,4 +1,4 @@
-import type { RateEstimate } from '../rate/rate-estimate';
+import type { RateEstimate } from '../measure/rate/rate-estimate';
 
 export const VERDICT_WORDS = ['full', 'thin', 'starved', 'no verdict'] as const;
 export type VerdictWord = (typeof VERDICT_WORDS)[number];

@@ -1,6 +1,6 @@
 import type { LinkCeiling } from '../ceiling/link-ceiling-type';
-import { nominalRateFigure, rateFigure, rateWords } from '../units/quantity-words';
-import { planPayloadBps, type Direction, type Plan } from './plan';
+import { nominalRateFigure, rateFigure, rateWords } from '../words/quantity-words';
+import { planPayloadBps, type Direction, type Plan } from '../domain/plan';
 
 /** How far a run goes. */
 export const REACHES = ['local', 'internet', 'tunnel'] as const;

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import type { RunConditions } from './run-conditions';
 import { reportOf } from './run-report';
 import type { RunSamples } from './run-samples';
-import { stripDataOf } from './strip-data';
+import { stripDataOf } from '../picture/strip-data';
 
 /** Raw samples of real runs, recorded in the lab (LAB_KEEP=FOLDER npm run lab) over lines that the kernel shaped. */
 const FOLDER = 'src/core/run/fixtures';

@@ -1,4 +1,4 @@
-import { flagsFor, type FitnessCode } from '../fitness/fitness-flag';
+import { flagsFor, type FitnessCode } from '../judge/fitness/fitness-flag';
 import type { Interval } from '../stats/block-bootstrap';
 import { yardstickBps } from '../judge/yardstick';
 import type { RunReport } from './run-report';

@@ -1,6 +1,6 @@
-import type { Link } from '../ceiling/link';
-import type { ToldCondition } from '../fitness/told-condition';
-import type { Plan } from '../judge/plan';
+import type { Link } from '../domain/link';
+import type { ToldCondition } from '../judge/fitness/told-condition';
+import type { Plan } from '../domain/plan';
 import type { Reach } from '../judge/yardstick';
 import type { Receipt } from './receipt';
 

@@ -1,4 +1,4 @@
-import { leastCountedMs, LONG_PATH_MS, rampMs, STEADY_RULES, type SteadyRules } from '../rate/steady-part';
+import { leastCountedMs, LONG_PATH_MS, rampMs, STEADY_RULES, type SteadyRules } from '../measure/rate/steady-part';
 import type { Phase } from './phase';
 
 export const PROFILE_NAMES = ['quick', 'standard', 'thorough', 'soak', 'delay', 'paced'] as const;

@@ -1,11 +1,11 @@
 import { reportOf } from './run-report';
 import { NO_SAMPLES } from './run-samples';
-import { sketchOf } from './run-sketch';
+import { sketchOf } from '../picture/run-sketch';
 import { OVER_GIGABIT, plainSamples, type PlainLine } from './samples-for-tests';
-import { sentenceOf } from './sentence';
-import { siteStrawOf, strawPathOf } from './straw-path';
-import { stripDataOf } from './strip-data';
-import { UNFINISHED_REASONS, unfinishedWords } from './unfinished-reasons';
+import { sentenceOf } from '../words/sentence';
+import { siteStrawOf, strawPathOf } from '../picture/straw-path';
+import { stripDataOf } from '../picture/strip-data';
+import { UNFINISHED_REASONS, unfinishedWords } from '../words/unfinished-reasons';
 
 const PRESS_DESK: PlainLine = { downBps: 486e6, upBps: 97e6, idleMs: 14, loadedDownMs: 30, loadedUpMs: 226 };
 const SLOW_CABLE = { medium: 'wired', negotiatedBps: 100e6, mtuBytes: 1500 } as const;

@@ -1,7 +1,7 @@
-import type { ProbeSeries } from '../delay/probe-series';
-import type { KernelSighting, PeerLoadSample } from '../fitness/sightings';
-import type { UdpSeries } from '../loss/udp-series';
-import type { CounterSeries } from '../rate/counter-series';
+import type { ProbeSeries } from '../measure/delay/probe-series';
+import type { KernelSighting, PeerLoadSample } from '../judge/fitness/sightings';
+import type { UdpSeries } from '../measure/loss/udp-series';
+import type { CounterSeries } from '../measure/rate/counter-series';
 import type { ClientTrouble } from './client-trouble';
 import type { Phase, PhaseSpan } from './phase';
 import type { ProfileName } from './run-profiles';

@@ -21,7 +21,7 @@ import { answerFault, answerJson, OPEN_HEADERS, rawFault } from './answer';
 import { openUpload, receiveBulk, type UploadSink } from './bulk-up';
 import { sendBulk } from './bulk-down';
 import { readClientAddress } from '@/wire/address';
-import { checkTicket, showIdentity } from '@/wire/ticket';
+import { checkTicket, showIdentity } from '@/wire/peer/ticket';
 import { describePeer, describeToKnown, type PeerIdentity } from './peer-info';
 import { PeerSockets } from './peer-sockets';
 import { clientAddressOf } from '../front/forwarded';

@@ -2,7 +2,7 @@ import { generateKeyPairSync } from 'node:crypto';
 import fc from 'fast-check';
 import type { Receipt } from '@/core';
 import { encodeProbe, PEER_PATHS } from '@/wire';
-import { publicKeyText, readReceipt, signReceipt } from '@/wire/ticket';
+import { publicKeyText, readReceipt, signReceipt } from '@/wire/peer/ticket';
 import { controlMessage, startTestPeer } from '../peer-for-tests';
 
 const { privateKey, publicKey } = generateKeyPairSync('ed25519');

@@ -1,6 +1,6 @@
 import type { KeyObject } from 'node:crypto';
 import { done, failed, type Outcome, type PeerFaultCode } from '@/wire';
-import { checkTicket, publicKeyText, signReceipt } from '@/wire/ticket';
+import { checkTicket, publicKeyText, signReceipt } from '@/wire/peer/ticket';
 import type { OnPeerEvent } from '../peer-events';
 import { Session } from './session';
 import { SessionWatch } from './session-watch';

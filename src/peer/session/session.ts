@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { Socket } from 'node:net';
 import type { Receipt } from '@/core';
-import type { TicketClaims } from '@/wire/ticket';
+import type { TicketClaims } from '@/wire/peer/ticket';
 import type { ControlMessage } from '@/wire';
 import { DirectionCount, NOTHING_SEEN, type SessionSightings } from './session-receipt';
 

@@ -1,6 +1,6 @@
 import { createSocket, type Socket } from 'node:dgram';
 import { once } from 'node:events';
-import { decodeReflectorPacket, encodeSenderPacket } from '@/wire/stamp';
+import { decodeReflectorPacket, encodeSenderPacket } from '@/wire/peer/stamp';
 import { StampReflector } from './stamp-reflector';
 
 const ERROR = { synchronised: false, errorMs: 1000 };

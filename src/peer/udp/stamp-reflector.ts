@@ -1,6 +1,6 @@
 import { createSocket, type RemoteInfo, type Socket } from 'node:dgram';
 import { randomBytes, randomInt } from 'node:crypto';
-import { decodeSenderPacket, encodeReflectorPacket, peekSessionId, type StampRejection } from '@/wire/stamp';
+import { decodeSenderPacket, encodeReflectorPacket, peekSessionId, type StampRejection } from '@/wire/peer/stamp';
 import { plainAddress } from '@/wire/address';
 import type { UdpCount } from '../session/session';
 

@@ -8,9 +8,9 @@ import {
   startRun,
   finished,
   type TestConsole,
-} from '../console-for-tests';
-import { handInRun } from '../hand-in-run';
-import { joinPageOf } from '../join-page';
+} from '../console/console-for-tests';
+import { handInRun } from '../runs/hand-in-run';
+import { joinPageOf } from '../views/join-page';
 import { hashPassphrase, provesPassphrase } from './passphrase';
 import {
   makeApiToken,
@@ -24,7 +24,7 @@ import {
   signOut,
   welcomeToken,
 } from '.';
-import { TryLimit } from './try-limit';
+import { TryLimit } from '../console/try-limit';
 
 const REPORT = { name: 'weekly report', scope: 'read', days: 90 } as const;
 const HOUR_MS = 3600_000;

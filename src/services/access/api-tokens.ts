@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { StoredApiToken } from '@/store';
 import { done, failed, TOKEN_SCOPES, type Outcome, type TokenForm, type TokenScope } from '@/wire';
-import type { ConsoleContext } from '../console-context';
+import type { ConsoleContext } from '../console/console-context';
 
 /** Begins every token, so that one that leaked is recognised. */
 const PREFIX = 'straw_';

@@ -1,7 +1,7 @@
 export { makeApiToken, revokeApiToken, scopeAllows } from './api-tokens';
 export { firstJoinCode, renewEndedCodes, renewJoinCode } from './join-codes';
 export { passphraseToken, RESET_MS, technicianOfLink } from './passphrase-links';
-export { peopleOf, type OpenSignIn, type Person } from './people';
+export { peopleOf, type OpenSignIn, type Person } from '../views/people';
 export { maySeeRun, roleOf, type Proofs, type Role, type Technician } from './role';
 export {
   endSignIns,

@@ -1,7 +1,7 @@
 import type { Site } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
-import type { ConsoleContext } from '../console-context';
-import { newJoinCode } from '../join-code';
+import type { ConsoleContext } from '../console/console-context';
+import { newJoinCode } from './join-code';
 
 /** A code is read out and written on slips; a day later it is worth nothing. */
 const CODE_LIFE_MS = 24 * 3600_000;

@@ -1,6 +1,6 @@
 import type { StoredTechnician } from '@/store';
-import type { ConsoleContext } from '../console-context';
-import { proofOf, provesIt } from '../proofs';
+import type { ConsoleContext } from '../console/console-context';
+import { proofOf, provesIt } from '../console/proofs';
 
 /** An invitation is handed over; what was made at the machine is used at once. */
 export const INVITATION_MS = 24 * 3600_000;

@@ -1,7 +1,7 @@
 import type { Device, StoredRun } from '@/store';
 import type { TokenScope } from '@/wire';
-import type { ConsoleContext } from '../console-context';
-import { deviceOfCookie } from '../device-cookie';
+import type { ConsoleContext } from '../console/console-context';
+import { deviceOfCookie } from './device-cookie';
 import { apiTokenOf, scopeOf } from './api-tokens';
 import { signedInBy } from './sign-in';
 

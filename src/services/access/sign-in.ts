@@ -2,7 +2,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import type { StoredSignIn, StoredTechnician } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import { noteAudit } from '../audit/note-audit';
-import type { ConsoleContext } from '../console-context';
+import type { ConsoleContext } from '../console/console-context';
 import { nameKeyOf } from './name-key';
 import { hashPassphrase, provesPassphrase } from './passphrase';
 

@@ -1,4 +1,4 @@
-import { openTestConsole, type TestConsole } from '../console-for-tests';
+import { openTestConsole, type TestConsole } from '../console/console-for-tests';
 import {
   addTechnician,
   changePassphrase,

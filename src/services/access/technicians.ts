@@ -1,8 +1,8 @@
 import type { StoredTechnician } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import { noteAudit } from '../audit/note-audit';
-import type { ConsoleContext } from '../console-context';
-import { proofOf, provesIt } from '../proofs';
+import type { ConsoleContext } from '../console/console-context';
+import { proofOf, provesIt } from '../console/proofs';
 import { nameKeyOf } from './name-key';
 import { hashPassphrase, provesPassphrase } from './passphrase';
 import { INVITATION_MS, passphraseToken, technicianOfLink } from './passphrase-links';

@@ -1,5 +1,5 @@
 import type { Facts } from '@/store';
-import type { ConsoleContext } from '../console-context';
+import type { ConsoleContext } from '../console/console-context';
 import type { AuditCode } from './audit-codes';
 
 /** Who did it, and from where. */

@@ -1,2 +1,2 @@
-export { reachabilityOf, type Reachability } from './reachability';
-export { ReachedFrom } from './reached-from';
+export { reachabilityOf, type Reachability } from '../office/reachability';
+export { ReachedFrom } from '../console/reached-from';

@@ -1,11 +1,11 @@
 import { holdOf, holdWords, type ProfileName, type Reach } from '@/core';
 import type { StoredTurn } from '@/store';
 import { done, failed, type ConsoleFaultCode, type Outcome, type QueueOrder } from '@/wire';
-import type { ConsoleContext } from '../console-context';
-import { crossingOf } from '../line-choice';
-import { peerFor } from '../peer-choice';
-import { provesIt } from '../proofs';
-import { needsOf } from '../start-run';
+import type { ConsoleContext } from '../console/console-context';
+import { crossingOf } from '../office/line-choice';
+import { peerFor } from '../office/peer-choice';
+import { provesIt } from '../console/proofs';
+import { needsOf } from '../runs/start-run';
 import { aboutMs, moveQueue, turnState } from './turn-desk';
 
 /** Puts a whole round into the queue: each reach after the other, each time through all devices. */

@@ -1,8 +1,8 @@
 import { readStandingAnswer } from '@/wire';
-import type { ConsoleContext } from '../console-context';
-import { deviceOfCookie } from '../device-cookie';
+import type { ConsoleContext } from '../console/console-context';
+import { deviceOfCookie } from '../access/device-cookie';
 import { refuseTurn } from './queue-turns';
-import type { StandingLink } from './standing-devices';
+import type { StandingLink } from '../console/standing-devices';
 import { moveQueue } from './turn-desk';
 
 /** One device that stands by, as its connection sees it. */

@@ -1,13 +1,13 @@
 import { aheadOf, holdOf, holdWords, RUN_PROFILES, type TurnClaim, type TurnState } from '@/core';
 import type { StoredTurn } from '@/store';
 import { done, failed, type ConsoleFaultCode, type Outcome, type RunAnswer, type StartRun } from '@/wire';
-import type { ConsoleContext } from '../console-context';
-import { crossingOf } from '../line-choice';
-import { peerFor } from '../peer-choice';
-import { grantRun, needsOf, prepareRun, type PreparedRun } from '../start-run';
-import { proofOf } from '../proofs';
-import type { Visitor } from '../visitor';
-import { ASKS_WITHIN_MS } from './waiting-devices';
+import type { ConsoleContext } from '../console/console-context';
+import { crossingOf } from '../office/line-choice';
+import { peerFor } from '../office/peer-choice';
+import { grantRun, needsOf, prepareRun, type PreparedRun } from '../runs/start-run';
+import { proofOf } from '../console/proofs';
+import type { Visitor } from '../access/visitor';
+import { ASKS_WITHIN_MS } from '../console/waiting-devices';
 
 /** A device that stands by is told so long before its run begins, and may refuse, ms. */
 export const NOTICE_MS = 4000;

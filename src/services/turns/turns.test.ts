@@ -11,10 +11,10 @@ import {
   STRANGER,
   visitorOf,
   type TestConsole,
-} from '../console-for-tests';
-import { saveDevice } from '../devices';
-import { handInRun } from '../hand-in-run';
-import { putLineInUse, saveLine } from '../lines';
+} from '../console/console-for-tests';
+import { saveDevice } from '../office/devices';
+import { handInRun } from '../runs/hand-in-run';
+import { putLineInUse, saveLine } from '../office/lines';
 import {
   askForRun,
   ASKS_WITHIN_MS,

@@ -1,11 +1,11 @@
 import { forgetOldSignIns, renewEndedCodes } from '../access';
 import { forgetOldAudit } from '../audit';
-import type { ConsoleContext } from '../console-context';
-import { forgetOldOffices } from '../offices';
-import { checkPeerKeys } from '../peer-check';
-import { judgeSomeAnew } from '../plans';
-import { forgetOldRemovals } from '../removals';
-import { sweepSilentRuns } from '../sweep-silent-runs';
+import type { ConsoleContext } from '../console/console-context';
+import { forgetOldOffices } from '../office/offices';
+import { checkPeerKeys } from '../office/peer-check';
+import { judgeSomeAnew } from '../office/plans';
+import { forgetOldRemovals } from '../office/removals';
+import { sweepSilentRuns } from '../runs/sweep-silent-runs';
 import { forgetOldTurns, moveQueue } from '../turns';
 import { nightlyBackup } from './nightly-backup';
 import type { UpkeepTask } from './upkeep';

@@ -1,5 +1,5 @@
 import { done, failed, type Outcome } from '@/wire';
-import type { ConsoleContext } from '../console-context';
+import type { ConsoleContext } from '../console/console-context';
 import type { BackupState, KeptBackup } from './backups';
 
 /** How the copies stand. */

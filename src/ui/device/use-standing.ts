@@ -2,7 +2,7 @@
 
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { StandingAnswer, StandingOrder } from '@/wire';
-import { STANDING_PATH } from '@/wire/device';
+import { STANDING_PATH } from '@/wire/console/device';
 
 export type AskedToRun = Extract<StandingOrder, { kind: 'asked' }>;
 

@@ -11,7 +11,7 @@ import {
   peerFormSchema,
   planFormSchema,
   runNotesSchema,
-} from './set-up-schemas';
+} from '../forms/set-up-schemas';
 
 const id = z.string();
 const figure = z.number().nullable();

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { TokenScope } from './access-schemas';
+import type { TokenScope } from '../forms/access-schemas';
 import type { ConsoleFaultCode } from './console-faults';
 
 /** Who may use an operation: anybody with a code or a device cookie, or only the technician and scripts with a token. */

@@ -1,5 +1,5 @@
 import { generateKeyPairSync } from 'node:crypto';
-import { publicKeyText } from '../ticket/key-text';
+import { publicKeyText } from './ticket/key-text';
 import { checkIdentity, showIdentity } from './peer-identity';
 
 const { privateKey, publicKey } = generateKeyPairSync('ed25519');

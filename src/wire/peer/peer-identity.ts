@@ -1,5 +1,5 @@
 import { sign, verify, type KeyObject } from 'node:crypto';
-import { publicKeyText, readPublicKey } from '../ticket/key-text';
+import { publicKeyText, readPublicKey } from './ticket/key-text';
 
 /** How a peer shows that it is the same as before: its public key, and its signature (Ed25519) under a challenge. */
 export interface PeerIdentityShown {

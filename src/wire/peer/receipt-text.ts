@@ -1,7 +1,7 @@
 import { sign, verify, type KeyObject } from 'node:crypto';
 import { z } from 'zod';
 import type { Receipt } from '@/core';
-import { readPublicKey } from '../ticket/key-text';
+import { readPublicKey } from './ticket/key-text';
 
 /** Signed bytes begin with this, so that a signature made for something else never passes as a receipt. */
 const CONTEXT = 'bent-straw receipt 1\n';

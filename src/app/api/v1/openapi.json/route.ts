@@ -1,4 +1,4 @@
-import { openApiDocument } from '@/wire/openapi';
+import { openApiDocument } from '@/wire/console/openapi';
 
 /** Counts up when an operation changes so that a script could notice. */
 const API_VERSION = '1.0.0';

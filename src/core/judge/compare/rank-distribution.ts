@@ -1,0 +1,92 @@
+import type { RandomSource } from '../../stats/seeded-random';
+
+/** Probabilities of the Mann–Whitney U over all arrangements of a pooled sample. U may end in a half where values tie. */
+export interface RankDistribution {
+  /** P(U ≤ u) and P(U ≥ u). */
+  readonly atMost: (u: number) => number;
+  readonly atLeast: (u: number) => number;
+}
+
+/** More steps than this take too long to be counted out; then arrangements are drawn. */
+const MOST_STEPS = 40_000_000;
+const DRAWS = 20_000;
+/** Of untied samples, by their sizes: the same for all of them. */
+const UNTIED = new Map<string, RankDistribution>();
+const MOST_KEPT = 400;
+
+/** Twice the mid-ranks of values, so that they are whole numbers. [10, 20, 20] → [2, 5, 5]. */
+export function doubledMidRanks(values: readonly number[]): number[] {
+  const order = values.map((_, index) => index).sort((a, b) => values[a]! - values[b]!);
+  const ranks = values.map(() => 0);
+  for (let from = 0; from < order.length;) {
+    let to = from;
+    while (to < order.length && values[order[to]!] === values[order[from]!]) to += 1;
+    // Ranks from + 1 … to have the mean (from + 1 + to) / 2.
+    for (let at = from; at < to; at += 1) ranks[order[at]!] = from + 1 + to;
+    from = to;
+  }
+  return ranks;
+}
+
+/** How many of all choices of `size` of the ranks have each sum: index = sum, in doubled ranks. */
+function countedOut(ranks: readonly number[], size: number): Float64Array {
+  const most = [...ranks]
+    .sort((a, b) => b - a)
+    .slice(0, size)
+    .reduce((sum, rank) => sum + rank, 0);
+  const ways = Array.from({ length: size + 1 }, () => new Float64Array(most + 1));
+  ways[0]![0] = 1;
+  for (const rank of ranks)
+    for (let chosen = size; chosen >= 1; chosen -= 1) {
+      const [from, to] = [ways[chosen - 1]!, ways[chosen]!];
+      for (let sum = most; sum >= rank; sum -= 1) to[sum]! += from[sum - rank]!;
+    }
+  return ways[size]!;
+}
+
+/** The same by drawing arrangements. */
+function drawn(ranks: readonly number[], size: number, random: RandomSource): Float64Array {
+  const all = [...ranks];
+  const counts = new Float64Array(all.reduce((sum, rank) => sum + rank, 0) + 1);
+  for (let draw = 0; draw < DRAWS; draw += 1) {
+    let sum = 0;
+    for (let at = 0; at < size; at += 1) {
+      const other = at + Math.floor(random() * (all.length - at));
+      [all[at], all[other]] = [all[other]!, all[at]!];
+      sum += all[at]!;
+    }
+    counts[sum]! += 1;
+  }
+  return counts;
+}
+
+/**
+ * Distribution of U = number of pairs in which a value of the second group is the greater (ties count a half), over all
+ * arrangements of the pooled values: exact, ties and all, while it can be counted out; else 20 000 seeded draws.
+ * `size`: of the second group. Source: Hollander and Wolfe, Nonparametric Statistical Methods, chapter 4.
+ */
+export function rankDistribution(pooled: readonly number[], size: number, random: RandomSource): RankDistribution {
+  const ranks = doubledMidRanks(pooled);
+  // Without ties only the two sizes matter.
+  const untied = ranks.every((rank) => rank % 2 === 0) && new Set(ranks).size === ranks.length;
+  const key = untied ? `${pooled.length} ${size}` : null;
+  const known = key === null ? undefined : UNTIED.get(key);
+  if (known !== undefined) return known;
+  const made = distributionOf(ranks, size, random);
+  if (key !== null && UNTIED.size < MOST_KEPT) UNTIED.set(key, made);
+  return made;
+}
+
+function distributionOf(ranks: readonly number[], size: number, random: RandomSource): RankDistribution {
+  const exact = ranks.length * size * ranks.length * (ranks.length + 1) <= MOST_STEPS;
+  const counts = exact ? countedOut(ranks, size) : drawn(ranks, size, random);
+  const below = new Float64Array(counts.length + 1);
+  counts.forEach((count, sum) => (below[sum + 1] = below[sum]! + count));
+  const all = below[counts.length]!;
+  const sumOf = (u: number) => 2 * u + size * (size + 1);
+  const clamped = (index: number) => Math.max(0, Math.min(counts.length, index));
+  return {
+    atMost: (u) => below[clamped(Math.floor(sumOf(u) + 1e-9) + 1)]! / all,
+    atLeast: (u) => 1 - below[clamped(Math.ceil(sumOf(u) - 1e-9))]! / all,
+  };
+}

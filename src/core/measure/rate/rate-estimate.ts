@@ -1,0 +1,184 @@
+import { blockBootstrapInterval, type Interval } from '../../stats/block-bootstrap';
+import { interquartileMean, mean, movingMeans } from '../../stats/mean';
+import { seededRandom } from '../../stats/seeded-random';
+import type { CounterSeries } from './counter-series';
+import { dipsIn, type Dip } from './dips';
+import { LEVEL_RULES, levelsOf, type Level } from './levels';
+import { rateBins, type RateBins } from './rate-bins';
+import { countedFromMs, isSettled, lastMeanBps, leastCountedMs, STEADY_RULES, type SteadyRules } from './steady-part';
+
+/** Why a figure is not settled. */
+export const UNSETTLED_CAUSES = ['drifting', 'changed-level', 'too-short', 'too-few-windows'] as const;
+export type UnsettledCause = (typeof UNSETTLED_CAUSES)[number];
+
+/** A level that the line held before the last one: how much, for how long, and when it began. Same clock as the series. */
+export interface EarlierLevel {
+  readonly bps: number;
+  readonly fromMs: number;
+  readonly toMs: number;
+}
+
+/** What one direction carried. Rates in bits per second above TCP, times on the clock of the counter series. */
+export interface RateEstimate {
+  /** Headline: interquartile mean of the rates of short windows over the counted part. */
+  readonly steadyBps: number;
+  /** Plain mean over the same part: what really arrived. */
+  readonly meanBps: number;
+  /** 95 % interval of the headline; null when the counted part is too short to tell. */
+  readonly intervalBps: Interval | null;
+  /** meanBps / steadyBps; below 0.97 dips took a part worth telling. */
+  readonly steadiness: number;
+  /** Stretches of the counted part in which less than half of the steady rate arrived. */
+  readonly dips: readonly Dip[];
+  /** Whether the last seconds agreed and enough was counted; if not, the figure is marked unsettled. */
+  readonly settled: boolean;
+  /** Why it is not settled; null when it is. Absent in estimates of before. */
+  readonly unsettledBy?: UnsettledCause | null | undefined;
+  /**
+   * Steady rate and plain mean lie more than 10 % apart, so neither is *the* figure: both ends. Null: one figure. Absent
+   * in estimates of before.
+   */
+  readonly rangeBps?: Interval | null | undefined;
+  /** What the line gave before it changed to the level of the headline, the first one first. */
+  readonly earlier?: readonly EarlierLevel[] | undefined;
+  /** Streams that pulled in the counted part. */
+  readonly streams: number | null;
+  readonly countedFromMs: number;
+  readonly countedToMs: number;
+  /** Where the direction's first bytes were counted; the ramp lies between this and `countedFromMs`. */
+  readonly startedMs: number;
+}
+
+export interface RateOptions {
+  readonly idleRttMs: number | null;
+  readonly rules?: SteadyRules;
+  /** When streams were added after the start, and how many there were in the end. Same clock as the series. */
+  readonly changesMs?: readonly number[];
+  readonly streams?: number | null;
+}
+
+export const RATE_BIN_MS = 100;
+/** A window holds at least so many full packets: then one more or less at its edges is below 0.4 % of it. */
+const WINDOW_BYTES = 256 * 1448;
+const LONGEST_WINDOW_BINS = 10;
+const LEAST_BINS = 5;
+/** A figure that is further than this from what the line settled at is not the line's. */
+const SETTLED_WITHIN = 0.03;
+/** Steady rate and plain mean further apart than this are a range. */
+const ONE_FIGURE_WITHIN = 0.1;
+/** A level that was held for so long is what the line gives now, ms; less of it says only that something changed. */
+const LEVEL_HELD_MS = 3000;
+/** Around a change of level so much belongs to neither, bins. */
+const EDGE_BINS = 2;
+const GAP_BELOW = 0.1;
+const DRAWS = 400;
+const LEAST_BLOCK_MS = 300;
+const BLOCK_ROUND_TRIPS = 5;
+const SEED = 8762;
+
+/** How many bins make a window at this rate: one on lines of 30 Mb/s and more, up to a second on slow ones. */
+function windowBins(rateBps: number, bins: number): number {
+  const wanted = Math.ceil((WINDOW_BYTES * 8000) / rateBps / RATE_BIN_MS);
+  // Three windows side by side at least: fewer would leave nothing to leave out.
+  return Math.max(1, Math.min(wanted, LONGEST_WINDOW_BINS, Math.floor(bins / 3)));
+}
+
+/** The counted part: from the ramp on; where that leaves nothing of a long series, its last third. */
+function countedBins(series: CounterSeries, startedMs: number, options: RateOptions) {
+  const { idleRttMs, rules = STEADY_RULES, changesMs = [] } = options;
+  const bins = rateBins(series, RATE_BIN_MS, countedFromMs(startedMs, changesMs, idleRttMs, rules));
+  if (bins.bps.length >= LEAST_BINS) return { bins, ramped: true };
+  const lastMs = series.atMs.at(-1)!;
+  return { bins: rateBins(series, RATE_BIN_MS, lastMs - (lastMs - startedMs) / 3), ramped: false };
+}
+
+const alike = (one: Level, other: Level) =>
+  Math.abs(one.bps - other.bps) <= LEVEL_RULES.differBy * Math.max(one.bps, other.bps);
+
+/**
+ * The part of the counted bins that the figure is made of: from the first level that is like the last one that was held
+ * for three seconds in all. A line that comes back to its level after a gap has not changed level: the gap is a dip.
+ * `held`: whether nothing came after it.
+ */
+function lastLevel(bins: RateBins): {
+  readonly last: RateBins;
+  readonly earlier: readonly EarlierLevel[];
+  readonly held: boolean;
+} {
+  const levels = levelsOf(bins.bps);
+  const heldMs = (level: Level) =>
+    levels.filter((other) => alike(level, other)).reduce((sum, { from, to }) => sum + (to - from), 0) * RATE_BIN_MS;
+  const chosen = levels.findLast((level) => heldMs(level) >= LEVEL_HELD_MS);
+  // Nothing was held: all that was counted stands, and it is said.
+  if (chosen === undefined) return { last: bins, earlier: [], held: levels.length === 1 };
+  // Next to nothing is no level of a line but a gap.
+  const gap = (level: Level) => level.bps < GAP_BELOW * chosen.bps;
+  const first = levels.findIndex((level) => alike(level, chosen) || gap(level));
+  const start = levels[first]!;
+  const from = first === 0 ? 0 : Math.min(start.from + EDGE_BINS, start.to - LEAST_BINS);
+  return {
+    last: { ...bins, atMs: bins.atMs.slice(from), bps: bins.bps.slice(from) },
+    earlier: levels.slice(0, first).map(({ from: begin, to, bps }) => ({
+      ...{ bps, fromMs: bins.atMs[begin]!, toMs: bins.atMs[to - 1]! + RATE_BIN_MS },
+    })),
+    held: alike(chosen, levels.at(-1)!),
+  };
+}
+
+/**
+ * Rate of one direction from its receiver's counters, after the ramp. Worked example in docs/measurement.md.
+ * Null when nothing arrived or less than half a second is left: then no figure exists.
+ */
+export function estimateRate(series: CounterSeries | null, options: RateOptions): RateEstimate | null {
+  const { idleRttMs, rules = STEADY_RULES, streams = null } = options;
+  const startedMs = series?.atMs[0];
+  if (series === null || startedMs === undefined) return null;
+  const { bins: counted, ramped } = countedBins(series, startedMs, options);
+  if (counted.bps.length < LEAST_BINS) return null;
+  const { last: bins, earlier, held } = lastLevel(counted);
+  const meanBps = mean(bins.bps)!;
+  if (meanBps <= 0) return null;
+  const perWindow = windowBins(meanBps, bins.bps.length);
+  const windows = movingMeans(bins.bps, perWindow);
+  const steadyBps = interquartileMean(windows)!;
+  if (steadyBps <= 0) return null;
+  const lastBps = lastMeanBps(bins.bps, RATE_BIN_MS, rules);
+  const blockMs = Math.max(LEAST_BLOCK_MS, BLOCK_ROUND_TRIPS * (idleRttMs ?? 0));
+  const cause = ((): UnsettledCause | null => {
+    // A direction that was ended before it had counted enough has not shown that it was steady.
+    if (!ramped || (counted.bps.length + 1) * RATE_BIN_MS < leastCountedMs(idleRttMs, rules, meanBps))
+      return 'too-short';
+    if (!held) return 'changed-level';
+    if (lastBps === null) return 'too-few-windows';
+    // More arrived than the steady rate tells: the line was faster before, and changed.
+    const changed =
+      Math.abs(lastBps - steadyBps) > SETTLED_WITHIN * steadyBps || meanBps > (1 + SETTLED_WITHIN) * steadyBps;
+    if (!isSettled(bins.bps, RATE_BIN_MS, rules)) return 'drifting';
+    return changed ? 'changed-level' : null;
+  })();
+  const apart = Math.abs(meanBps - steadyBps) > ONE_FIGURE_WITHIN * Math.max(meanBps, steadyBps);
+  return {
+    steadyBps,
+    meanBps,
+    intervalBps: blockBootstrapInterval(windows, interquartileMean, {
+      blockLength: Math.max(perWindow, Math.round(blockMs / RATE_BIN_MS)),
+      draws: DRAWS,
+      random: seededRandom(SEED),
+    }),
+    steadiness: meanBps / steadyBps,
+    dips: dipsIn(bins, steadyBps),
+    settled: cause === null,
+    unsettledBy: cause,
+    rangeBps: apart ? { low: Math.min(meanBps, steadyBps), high: Math.max(meanBps, steadyBps) } : null,
+    earlier,
+    streams,
+    countedFromMs: bins.atMs[0]!,
+    countedToMs: bins.atMs.at(-1)! + RATE_BIN_MS,
+    startedMs,
+  };
+}
+
+/** Whether an estimate is one figure, and not a range. */
+export function isOneFigure(rate: RateEstimate): boolean {
+  return (rate.rangeBps ?? null) === null;
+}

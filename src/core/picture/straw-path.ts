@@ -1,0 +1,90 @@
+import { linkKindOf, linkKindWords, type Link } from '../domain/link';
+import { ceilingOfLink } from '../ceiling/link-ceiling';
+import { planPayloadBps, type Plan } from '../domain/plan';
+import type { Reach } from '../judge/yardstick';
+
+export const SEGMENT_KINDS = ['device', 'link', 'hop', 'router', 'line', 'tunnel', 'far-end'] as const;
+
+/** One length of the straw. `capacityBps` is what it can carry at best, null when nobody knows. */
+export interface StrawSegment {
+  readonly kind: (typeof SEGMENT_KINDS)[number];
+  readonly label: string;
+  readonly capacityBps: number | null;
+  /** Whether this is where the rest is held back. */
+  readonly kink: boolean;
+}
+
+export interface StrawPathInput {
+  readonly deviceName: string;
+  readonly peerName: string;
+  readonly lineName: string | null;
+  readonly reach: Reach;
+  readonly link: Link;
+  readonly plan: Plan | null;
+  readonly ipVersion: 4 | 6;
+  /** Whether the run was seen to be held back by its link: a figure near the ceiling, and a plan above it. */
+  readonly heldByLink: boolean;
+  /** Whether the link is another than the person said: then nothing is known of it. */
+  readonly linkDoubtful: boolean;
+}
+
+/**
+ * The path of a run as lengths of straw, from the device to the far end. The kink is the link when it was seen to hold
+ * the run back; a link that is merely below the plan, with a figure far from what it can carry, is none.
+ */
+export function strawPathOf(input: StrawPathInput): StrawSegment[] {
+  const { deviceName, peerName, lineName, reach, link, plan, ipVersion, heldByLink, linkDoubtful } = input;
+  const linkBps = linkDoubtful ? null : (ceilingOfLink(link, ipVersion)?.payloadBps ?? null);
+  const lineBps = plan === null ? null : planPayloadBps(plan, 'down');
+  // What both ends of a tunnel give is known of the tunnel, not of this line.
+  const ofTunnel = plan?.slowerEnd !== undefined;
+  const plain = { capacityBps: null, kink: false };
+  const inside: StrawSegment[] = [
+    { ...plain, kind: 'device', label: deviceName },
+    {
+      kind: 'link',
+      label: linkKindWords(linkKindOf(link)),
+      capacityBps: linkBps,
+      kink: heldByLink && reach !== 'local',
+    },
+    { ...plain, kind: 'hop', label: link.medium === 'wifi' ? 'access point' : 'switch' },
+  ];
+  const farEnd: StrawSegment = { ...plain, kind: 'far-end', label: peerName };
+  if (reach === 'local') return [...inside, farEnd];
+  return [
+    ...inside,
+    { ...plain, kind: 'router', label: 'router' },
+    { kind: 'line', label: lineName ?? 'line', capacityBps: ofTunnel ? null : lineBps, kink: false },
+    ...(reach === 'tunnel'
+      ? [{ ...plain, kind: 'tunnel', label: 'tunnel', capacityBps: ofTunnel ? lineBps : null } as const]
+      : []),
+    farEnd,
+  ];
+}
+
+export interface SiteStrawInput {
+  readonly deviceCount: number;
+  readonly links: readonly Link[];
+  readonly lineName: string | null;
+  readonly plan: Plan | null;
+  readonly outsidePeerName: string | null;
+}
+
+/** The path of a whole site, from its devices to the outside peer; the best link stands for the inside. */
+export function siteStrawOf({ deviceCount, links, lineName, plan, outsidePeerName }: SiteStrawInput): StrawSegment[] {
+  const ceilings = links.flatMap((link) => ceilingOfLink(link, 4)?.payloadBps ?? []);
+  const plain = { capacityBps: null, kink: false };
+  return [
+    { ...plain, kind: 'device', label: deviceCount === 1 ? '1 device' : `${deviceCount} devices` },
+    { ...plain, kind: 'link', label: 'cables, air', capacityBps: ceilings.length === 0 ? null : Math.max(...ceilings) },
+    { ...plain, kind: 'hop', label: 'switch' },
+    { ...plain, kind: 'router', label: 'router' },
+    {
+      ...plain,
+      kind: 'line',
+      label: lineName ?? 'no line yet',
+      capacityBps: plan === null ? null : planPayloadBps(plan, 'down'),
+    },
+    { ...plain, kind: 'far-end', label: outsidePeerName ?? 'no outside peer yet' },
+  ];
+}

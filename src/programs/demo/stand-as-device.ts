@@ -1,0 +1,105 @@
+import WebSocket from 'ws';
+import { oneRun, postTo, type DeviceMemory } from '@/agent';
+import { DEVICE_COOKIE } from '@/services';
+import { memoryOutbox } from '@/session';
+import { DEMO_AGENT_VERSION, standingOrderSchema, type RunGrant, type StandingOrder } from '@/wire';
+import { STANDING_PATH } from '@/wire/console/device';
+import type { SimulatedDevice } from './simulated-devices';
+
+const BACK_AFTER_MS = 2000;
+
+type Asked = Extract<StandingOrder, { kind: 'asked' }>;
+
+/** Its link stands between it and whatever it was sent to. */
+function overItsLink(grant: RunGrant, { ways }: SimulatedDevice): RunGrant {
+  const url = new URL(grant.peer.baseUrl);
+  const way = ways[Number(url.port)];
+  if (way === undefined) return grant;
+  return { ...grant, peer: { ...grant.peer, baseUrl: `http://127.0.0.1:${way}` } };
+}
+
+/** Runs as a browser would that was asked to; what became of it stands in the record. */
+async function measure(origin: string, device: SimulatedDevice, asked: Asked): Promise<void> {
+  const known = { id: device.deviceId, cookie: device.cookie };
+  const memory: DeviceMemory = { of: () => known, remember: () => undefined };
+  await oneRun({
+    ...{ origin, post: postTo(origin, device.deviceName, memory), outbox: memoryOutbox() },
+    order: {
+      ...{ code: null, deviceId: device.deviceId, holdMs: 0 },
+      ...{ deviceName: null, deviceKind: null, spotName: device.spotName, link: device.link },
+      ...{ reach: asked.reach, profile: asked.profile, told: [], noticed: [], turnId: asked.turnId, pacedMbps: null },
+    },
+    authenticated: true,
+    agentVersion: DEMO_AGENT_VERSION,
+    reroute: (grant) => overItsLink(grant, device),
+    onProgress: () => undefined,
+    onWaiting: () => undefined,
+    signal: new AbortController().signal,
+  });
+}
+
+/** Stands by as a device of the demo and measures when it is asked to. Returns what ends it. */
+export function standAsDevice(
+  origin: string,
+  device: SimulatedDevice,
+  onTrouble: (sentence: string) => void,
+): () => void {
+  let over = false;
+  let socket: WebSocket | null = null;
+  const timers = new Set<ReturnType<typeof setTimeout>>();
+  const later = (act: () => void, ms: number) => {
+    const timer = setTimeout(() => {
+      timers.delete(timer);
+      act();
+    }, ms);
+    timers.add(timer);
+    return timer;
+  };
+  let begin: ReturnType<typeof setTimeout> | undefined;
+
+  const hear = (order: StandingOrder) => {
+    switch (order.kind) {
+      case 'asked':
+        begin = later(() => {
+          // A page that measures does not stand by meanwhile.
+          socket?.close();
+          void measure(origin, device, order)
+            .catch((error: Error) => onTrouble(`${device.deviceName} did not measure: ${error.message}`))
+            .finally(open);
+        }, order.inMs);
+        return;
+      case 'withdrawn':
+        clearTimeout(begin);
+        return;
+      case 'dismissed':
+        // Removed, or a real browser stands by as this device: that one is it from now on.
+        over = true;
+    }
+  };
+  let measuring = false;
+  const open = () => {
+    measuring = false;
+    if (over) return;
+    const opened = new WebSocket(`${origin.replace(/^http/, 'ws')}${STANDING_PATH}`, {
+      headers: { Cookie: `${DEVICE_COOKIE}=${device.cookie}` },
+    });
+    socket = opened;
+    opened.on('message', (data: Buffer) => {
+      const order = standingOrderSchema.safeParse(JSON.parse(data.toString())).data;
+      if (order === undefined) return;
+      measuring ||= order.kind === 'asked';
+      hear(order);
+      if (order.kind === 'withdrawn') measuring = false;
+    });
+    opened.on('error', () => undefined);
+    opened.on('close', () => {
+      if (!over && !measuring) later(open, BACK_AFTER_MS);
+    });
+  };
+  open();
+  return () => {
+    over = true;
+    for (const timer of timers) clearTimeout(timer);
+    socket?.terminate();
+  };
+}

@@ -1,0 +1,104 @@
+import type { KeyObject } from 'node:crypto';
+import type { Store } from '@/store';
+import { EndedSignIns } from './ended-sign-ins';
+import { TryLimit } from './try-limit';
+import { openUseLimits, type UseLimits } from './use-limit';
+import type { Log } from './log';
+import { ReachedFrom } from './reached-from';
+import { Changes } from './changes';
+import { LiveRuns } from './live-runs';
+import { OneAtATime } from './one-at-a-time';
+import { StandingDevices } from './standing-devices';
+import { WaitingDevices } from './waiting-devices';
+import { BackupState, type Backups } from '../upkeep/backups';
+
+/** What the use cases work with. Clock, ids and keys are passed in, so that tests decide them. */
+export interface ConsoleContext {
+  readonly store: Store;
+  readonly log: Log;
+  readonly wallMs: () => number;
+  readonly newId: () => string;
+  /** Signs tickets; peers hold only the public half. */
+  readonly signingKey: KeyObject;
+  /** The public half as text, as it is pasted into a peer's --trust. */
+  readonly publicKey: string;
+  /** The port of the front door, for addresses to read out. */
+  readonly port: number;
+  /** SHA-256 of the certificate for HTTPS, as browsers show it. */
+  readonly certificateFingerprint: string;
+  /** Copies of the data folder. */
+  readonly backups: Backups;
+  /** Wrong codes and passphrases, by address. */
+  readonly tries: TryLimit;
+  /** Devices that wait for the console's orders. */
+  readonly standing: StandingDevices;
+  /** Whoever looks at the console hears from it when to look again. */
+  readonly changes: Changes;
+  /** Other machines that have opened this console. */
+  readonly reached: ReachedFrom;
+  /** What whoever holds a code has done lately. */
+  readonly uses: UseLimits;
+  /** Links of this machine that have been opened. */
+  readonly hereLinks: Set<string>;
+  /** Devices that wait for their turn. */
+  readonly waiting: WaitingDevices;
+  /** Runs that go on, as far as they were heard of. */
+  readonly live: LiveRuns;
+  /** What became of the last copy. */
+  readonly backupState: BackupState;
+  /** Decisions about turns are made one at a time. */
+  readonly turnDesk: OneAtATime;
+  /** So are those about who may sign in. */
+  readonly peopleDesk: OneAtATime;
+  /** Whoever hears from the console by a sign-in hears from here that it has ended. */
+  readonly endedSignIns: EndedSignIns;
+}
+
+/** What a console holds only while it is open. `sinceMs`: when it was opened. */
+export function openPresence(
+  sinceMs?: number,
+): Pick<
+  ConsoleContext,
+  | (
+      | 'tries'
+      | 'standing'
+      | 'changes'
+      | 'reached'
+      | 'turnDesk'
+      | 'waiting'
+      | 'live'
+      | 'backupState'
+      | 'hereLinks'
+      | 'uses'
+    )
+  | ('peopleDesk' | 'endedSignIns')
+> {
+  return {
+    tries: new TryLimit(),
+    standing: new StandingDevices(),
+    changes: new Changes(),
+    reached: new ReachedFrom(),
+    turnDesk: new OneAtATime(),
+    peopleDesk: new OneAtATime(),
+    endedSignIns: new EndedSignIns(),
+    waiting: new WaitingDevices(),
+    live: new LiveRuns(sinceMs),
+    backupState: new BackupState(),
+    hereLinks: new Set(),
+    uses: openUseLimits(),
+  };
+}
+
+const SLOT = Symbol.for('bent-straw.console');
+type Holder = { [SLOT]?: ConsoleContext };
+
+/** The process that opened the console puts it here; the pages, bundled apart, find it. */
+export function setConsole(context: ConsoleContext): void {
+  (globalThis as Holder)[SLOT] = context;
+}
+
+export function theConsole(): ConsoleContext {
+  const context = (globalThis as Holder)[SLOT];
+  if (context === undefined) throw new Error('the console is not open: start the program with npm start');
+  return context;
+}

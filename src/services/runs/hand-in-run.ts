@@ -1,0 +1,230 @@
+import {
+  briefOf,
+  evidenceOf,
+  isOneFigure,
+  RUN_PROFILES,
+  reportOf,
+  sentenceOf,
+  sketchOf,
+  stripDataOf,
+  yardstickBps,
+  UNFINISHED_REASONS,
+  type DirectionReport,
+  type Receipt,
+  type RunConditions,
+  type RunReport,
+  type RunSamples,
+  type UnfinishedReason,
+} from '@/core';
+import { diskTroubleOf, type RunEnding, type StoredRun } from '@/store';
+import {
+  type ConsoleFaultCode,
+  DEMO_AGENT_VERSION,
+  done,
+  failed,
+  type HandIn,
+  type HandInAnswer,
+  type Outcome,
+} from '@/wire';
+import type { ConsoleContext } from '../console/console-context';
+import { noteLook } from './long-look';
+import { provesIt } from '../console/proofs';
+import { takeReceipt } from './take-receipt';
+
+/** The conditions of a stored run, as core needs them. */
+export function conditionsOf(run: StoredRun): RunConditions {
+  return {
+    reach: run.reach,
+    link: run.link,
+    plan: run.plan,
+    practice: run.practice,
+    // Behind a practice line the peer always sees this machine; the line is what was measured.
+    sameMachine: (run.sameMachine ?? false) && !run.practice,
+    ipVersion: run.ipVersion ?? 4,
+    pageHiddenMs: run.pageHiddenMs,
+    peerLinkBps: run.practice ? null : run.peerLinkBps,
+    otherPeerThanUsual: run.otherPeerThanUsual,
+    told: run.told,
+    together: run.together !== null,
+    limitBytes: RUN_PROFILES[run.profile].limits.bytes,
+    // Absent in runs from before there were receipts.
+    ...(run.receipt !== null && { receipt: run.receipt.receipt }),
+  };
+}
+
+/** A figure to go by; null where nothing was measured, or what was is a range. */
+const oneFigure = ({ rate }: DirectionReport) => (rate !== null && isOneFigure(rate) ? rate.steadyBps : null);
+
+function rangesOf({ down, up }: RunReport): StoredRun['ranges'] {
+  const [downRange, upRange] = [down.rate?.rangeBps ?? null, up.rate?.rangeBps ?? null];
+  return downRange === null && upRange === null ? null : { down: downRange, up: upRange };
+}
+
+/** The columns that the board and the ledger go by. */
+export function figureColumns(report: RunReport, { together, practice }: Pick<StoredRun, 'together' | 'practice'>) {
+  const flags = report.fitness.map(({ code }) => code);
+  return {
+    methodVersion: report.methodVersion,
+    verdict: report.verdict,
+    evidence: evidenceOf({ together: together !== null, practice, flags }),
+    downBps: oneFigure(report.down),
+    upBps: oneFigure(report.up),
+    ranges: rangesOf(report),
+    idleMs: report.idleDelay?.medianMs ?? null,
+    addedMs: report.bloat?.addedMs ?? null,
+    report,
+    brief: briefOf(report),
+  };
+}
+
+/** A run without a result. What was measured before it broke off is kept in its report, never as its figures. */
+function unfinished(
+  run: StoredRun,
+  reason: UnfinishedReason,
+  endedAtMs: number,
+  seen: Partial<RunEnding>,
+  samples: RunSamples | null,
+): RunEnding {
+  if (samples === null || samples.phases.length === 0) return { ...seen, status: 'unfinished', reason, endedAtMs };
+  return {
+    ...seen,
+    status: 'unfinished',
+    reason,
+    endedAtMs,
+    report: reportOf(samples, conditionsOf({ ...run, ...seen })),
+    sketch: sketchOf(stripDataOf(samples)),
+  };
+}
+
+/** A run that ended as planned but lacks a figure of its profile is no result. */
+function missingFigure(report: RunReport, { profile }: RunSamples): UnfinishedReason | null {
+  const { steps } = RUN_PROFILES[profile];
+  if (report.idleDelay === null) return 'no-echo';
+  if (steps.includes('paced') && report.paced === null) return 'no-udp';
+  const lacks = (phase: 'download' | 'upload', direction: 'down' | 'up') =>
+    steps.includes(phase) && report[direction].rate === null;
+  if (lacks('download', 'down')) return report.down.bytes === null ? 'no-download' : 'too-slow';
+  if (lacks('upload', 'up')) return report.up.bytes === null ? 'no-upload' : 'too-slow';
+  return null;
+}
+
+function endingOf(run: StoredRun, handIn: HandIn, receipt: Receipt | null, nowMs: number): RunEnding {
+  const { facts, samples } = handIn;
+  const seen =
+    facts === null
+      ? {}
+      : {
+          // What the peer signed for goes before what the client says.
+          sameMachine: receipt?.sameMachine ?? facts.sameMachine,
+          ipVersion: receipt?.ipVersion ?? facts.ipVersion,
+          pageHiddenMs: facts.pageHiddenMs,
+          userAgent: facts.userAgent,
+          peerLinkBps: facts.peerLinkBps,
+        };
+  // By the client's monotonic clock: a wall clock that was set meanwhile has no part in it.
+  const measuredMs = samples?.phases.at(-1)?.toMs ?? null;
+  const endedAtMs = measuredMs === null ? Math.max(run.startedAtMs, nowMs) : run.startedAtMs + measuredMs;
+  if (handIn.outcome === 'unfinished') return unfinished(run, handIn.reason, endedAtMs, seen, samples);
+
+  const signed = { receipt: { receipt } };
+  const report = reportOf(handIn.samples, conditionsOf({ ...run, ...seen, ...signed }));
+  const missing = missingFigure(report, handIn.samples);
+  if (missing !== null) return unfinished(run, missing, endedAtMs, seen, samples);
+  return {
+    ...seen,
+    ...signed,
+    status: 'finished',
+    reason: null,
+    endedAtMs,
+    ...figureColumns(report, run),
+    sketch: sketchOf(stripDataOf(handIn.samples)),
+  };
+}
+
+/** What the device page is told about a run that stands in the record. */
+export function answerOf(run: StoredRun): HandInAnswer {
+  if (run.status === 'finished' && run.report !== null)
+    return {
+      runId: run.id,
+      status: 'finished',
+      ...sentenceOf(run.report, conditionsOf(run)),
+      result: {
+        verdict: run.report.verdict,
+        downBps: run.downBps,
+        upBps: run.upBps,
+        yardstickDownBps: yardstickBps(run.report.down.yardstick),
+        yardstickUpBps: yardstickBps(run.report.up.yardstick),
+        idleMs: run.idleMs,
+        addedMs: run.addedMs,
+        linkDoubtful: run.report.fitness.some(({ code }) => code === 'link-doubtful'),
+      },
+    };
+  const reason = run.reason ?? 'device-vanished';
+  return {
+    runId: run.id,
+    status: 'unfinished',
+    figures: UNFINISHED_REASONS[reason].what,
+    held: UNFINISHED_REASONS[reason].nextStep,
+    delay: '',
+    result: null,
+  };
+}
+
+/**
+ * Whether a practice line stood for the device's own link. Only the demo's devices have one, and only while the demo
+ * plays them: a browser that takes the name of one of them has no such line.
+ */
+async function isPlayed(context: ConsoleContext, run: StoredRun, { facts }: HandIn): Promise<boolean> {
+  if (!facts?.userAgent.startsWith(`bent-straw-agent/${DEMO_AGENT_VERSION} `)) return false;
+  return (await context.store.sites.device(run.deviceId))?.simulated ?? false;
+}
+
+/**
+ * Writes the record of a run, once. Handing in the same run again changes nothing and gets the same answer, so a
+ * device may repeat it until it has been heard.
+ */
+export async function handInRun(
+  context: ConsoleContext,
+  runId: string,
+  runKey: string,
+  handIn: HandIn,
+): Promise<Outcome<HandInAnswer, ConsoleFaultCode>> {
+  if (!provesIt(context.signingKey, 'run', runId, runKey)) return failed('run-key-wrong');
+  const { runs } = context.store;
+  const run = await runs.byId(runId);
+  if (run === null) return failed('run-unknown');
+  if (run.status !== 'finished') {
+    const samples = handIn.samples !== null && handIn.samples.phases.length > 0 ? handIn.samples : null;
+    try {
+      const practice = run.practice || (await isPlayed(context, run, handIn));
+      const receipt = handIn.outcome === 'finished' ? await takeReceipt(context, run, handIn.facts.receipt) : null;
+      const ending = endingOf({ ...run, practice }, handIn, receipt, context.wallMs());
+      await runs.end(runId, { ...ending, practice }, samples);
+      if (ending.status === 'finished' && ending.report && samples !== null)
+        await noteLook(context, { ...run, practice }, ending.report, samples);
+      context.live.forget(runId);
+      context.log.info(
+        {
+          ...{ run: runId, status: ending.status, reason: ending.reason ?? null, verdict: ending.verdict ?? null },
+          ...{ downBps: ending.downBps ?? null, upBps: ending.upBps ?? null },
+        },
+        'run recorded',
+      );
+      context.changes.tell('runs', 'queue');
+    } catch (error) {
+      const reason = diskTroubleOf(error);
+      if (reason === null) throw error;
+      return failed('store-full', { reason });
+    }
+  }
+  return done(answerOf((await runs.byId(runId))!));
+}
+
+/** The device is still measuring. False when the run has ended or never was. */
+export async function noteRunAlive(context: ConsoleContext, runId: string, runKey: string): Promise<boolean> {
+  if (!provesIt(context.signingKey, 'run', runId, runKey)) return false;
+  const run = await context.store.runs.byId(runId);
+  if (run?.status !== 'running') return false;
+  context.live.note(runId, context.wallMs());
+  return true;
+}

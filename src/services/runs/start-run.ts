@@ -1,0 +1,236 @@
+import { isDeepStrictEqual } from 'node:util';
+import {
+  ceilingOfLink,
+  linkKindOf,
+  RUN_PROFILES,
+  yardstickBps,
+  yardstickOf,
+  type Direction,
+  type Link,
+  type Plan,
+  type TurnNeed,
+} from '@/core';
+import { NEW_DEVICE, STARTED_RUN, type Device, type Line, type Site, type StoredPeer } from '@/store';
+import { type ConsoleFaultCode, done, failed, type Outcome, type RunGrant, type StartRun } from '@/wire';
+import { signTicket } from '@/wire/peer/ticket';
+import type { ConsoleContext } from '../console/console-context';
+import { cookieTimes, isTaken, type Becoming } from '../access/device-cookie';
+import { peerBaseUrl } from '../office/peer-address';
+import { crossingOf, type Crossing } from '../office/line-choice';
+import { leastDirectionMs } from './long-look';
+import { peerFor, usualPeerId } from '../office/peer-choice';
+import { proofOf } from '../console/proofs';
+import { spotNamed } from '../office/spot-named';
+import { continuedSet } from './run-sets';
+import { isOver, sweepSilentRuns } from './sweep-silent-runs';
+import { admit, type Admission, type Visitor } from '../access/visitor';
+
+const TICKET_LIFE_MS = 60_000;
+
+type Result<Value> = Promise<Outcome<Value, ConsoleFaultCode>>;
+
+/** Whether whoever asks may be this device: nobody is it yet, he is it himself, or the technician let another one be. */
+export function mayBe(device: Device, { knownDeviceId, here }: Admission, nowMs: number): boolean {
+  if (!isTaken(device, nowMs) || device.id === knownDeviceId || here) return true;
+  // The demo's own devices may be played by anybody.
+  return device.simulated || (device.openUntilMs ?? 0) > nowMs;
+}
+
+function becomingOf(existing: Device | undefined, { knownDeviceId, here }: Admission): Becoming {
+  if (existing?.id === knownDeviceId) return 'itself';
+  return here || existing?.simulated === true ? 'beside' : 'instead';
+}
+
+/** The device that the answers describe: an existing one, brought up to date, or a new one. */
+async function deviceOf(
+  context: ConsoleContext,
+  admission: Admission,
+  address: string | null,
+  order: StartRun,
+): Result<Device> {
+  const { site, bound } = admission;
+  const { sites } = context.store;
+  const nowMs = context.wallMs();
+  const devices = await sites.devicesOf(site.id);
+  // By whatever id it was known before.
+  const knownId = order.deviceId === null ? null : ((await sites.device(order.deviceId))?.id ?? null);
+  const existing = devices.find((device) => device.id === knownId);
+  if (order.deviceId !== null && existing === undefined) return failed('device-unknown');
+  if (bound !== null && existing?.id !== bound) return failed('device-not-yours');
+  if (existing !== undefined && !mayBe(existing, admission, nowMs))
+    return failed('device-taken', { device: existing.name });
+  const name = order.deviceName ?? existing?.name;
+  if (name === undefined) return failed('request-malformed', { complaint: 'deviceName: give it a name' });
+  const namesake = devices.find((device) => device.name.toLocaleLowerCase() === name.toLocaleLowerCase());
+  if (namesake !== undefined && namesake.id !== existing?.id) {
+    const free = existing !== undefined || mayBe(namesake, admission, nowMs);
+    return free ? failed('name-taken', { what: 'device', name }) : failed('device-taken', { device: namesake.name });
+  }
+  if (existing === undefined) {
+    const { devicesOfAddress, devicesOfOffice } = context.uses;
+    const seconds = devicesOfAddress.use(address ?? 'unknown', nowMs) ?? devicesOfOffice.use(site.id, nowMs);
+    if (seconds !== null) return failed('too-many-devices', { seconds });
+  }
+  const spotId = await spotNamed(context, site.id, order.spotName);
+  const fresh = { ...NEW_DEVICE, id: context.newId(), siteId: site.id, kind: order.deviceKind };
+  const device: Device = {
+    ...(existing ?? fresh),
+    ...{ spotId, name, link: order.link },
+    // The answer gives a cookie: from now on this browser is the device.
+    ...cookieTimes(existing, becomingOf(existing, admission), nowMs),
+    openUntilMs: null,
+  };
+  if (!isDeepStrictEqual(device, existing)) await sites.saveDevice(device);
+  return done(device);
+}
+
+/** A run that could be granted: everything that it needs is known, and nothing of it has been taken yet. */
+export interface PreparedRun {
+  readonly order: StartRun;
+  readonly site: Site;
+  readonly device: Device;
+  readonly peer: StoredPeer;
+  readonly baseUrl: string;
+  readonly line: Line | null;
+  readonly plan: Plan | null;
+  /** What no other run may use meanwhile. */
+  readonly needs: readonly TurnNeed[];
+}
+
+/** How a run came about, beyond its order. */
+export interface RunOrigin {
+  readonly askedBy: string | null;
+  readonly together: string | null;
+}
+
+/**
+ * What a run needs for itself: the provider's line, at both ends of a tunnel, or the port of the peer inside; and the air
+ * of its access point.
+ */
+export function needsOf(
+  siteId: string,
+  { reach, id: peerId }: Pick<StoredPeer, 'reach' | 'id'>,
+  { line, farLine }: Pick<Crossing, 'line' | 'farLine'>,
+  link: Link,
+): TurnNeed[] {
+  const lines = [line, farLine].flatMap((each): TurnNeed[] => (each === null ? [] : [`line:${each.id}`]));
+  const path: TurnNeed[] = reach === 'local' || lines.length === 0 ? [`peer:${peerId}`] : lines;
+  if (link.medium !== 'wifi' || link.accessPoint === undefined) return path;
+  return [...path, `air:${siteId} ${link.accessPoint.toLocaleLowerCase()}`];
+}
+
+/**
+ * Takes down who wants to measure what. The device is entered, or brought up to date.
+ * `origin`: the address by which the device opened the console.
+ */
+export async function prepareRun(
+  context: ConsoleContext,
+  visitor: Visitor,
+  order: StartRun,
+  origin: string,
+): Result<PreparedRun> {
+  if (order.profile === 'paced' && order.pacedMbps === null)
+    return failed('request-malformed', { complaint: 'pacedMbps: a paced run needs a rate' });
+  const admission = await admit(context, { ...visitor, code: order.code });
+  if (!admission.ok) return admission;
+  const { site } = admission.value;
+  const { runs } = context.store;
+  const peer = await peerFor(context, site.id, order.reach);
+  const baseUrl = peer === null ? null : peerBaseUrl(peer.address, origin);
+  if (peer === null || baseUrl === null) return failed('peer-missing', { reach: order.reach });
+  if (peer.otherKey !== null) return failed('peer-key-changed', { peer: peer.name });
+  if (origin.startsWith('https:') && baseUrl.startsWith('http:')) return failed('peer-plain', { peer: peer.name });
+  const found = await deviceOf(context, admission.value, visitor.address, order);
+  if (!found.ok) return found;
+  const device = found.value;
+  const nowMs = context.wallMs();
+  if (order.turnId === null) {
+    const { runsOfDevice, runsOfAddress } = context.uses;
+    const seconds = runsOfDevice.use(device.id, nowMs) ?? runsOfAddress.use(visitor.address ?? 'unknown', nowMs);
+    if (seconds !== null) return failed('too-many-runs', { seconds });
+  }
+  const busy = (await runs.running()).find((run) => run.deviceId === device.id);
+  if (busy !== undefined && !isOver(context, busy, nowMs)) return failed('device-busy', { device: device.name });
+  if (busy !== undefined) await sweepSilentRuns(context);
+  const crossing = await crossingOf(context, site.id, peer, nowMs);
+  const needs = needsOf(site.id, peer, crossing, order.link);
+  return done({ order, site, device, peer, baseUrl, ...crossing, needs });
+}
+
+/** Grants a prepared run: writes it down as running, with its conditions, and signs the ticket for the peer. */
+export async function grantRun(
+  context: ConsoleContext,
+  { order, site, device, peer, baseUrl, line, plan }: PreparedRun,
+  { askedBy, together }: RunOrigin,
+): Promise<RunGrant> {
+  const { runs } = context.store;
+  const nowMs = context.wallMs();
+  const usualId = await usualPeerId(context, site.id, order.reach, await context.store.sites.peersOf(site.id));
+  const [runId, ticketId] = [context.newId(), context.newId()];
+  const profile = RUN_PROFILES[order.profile];
+  const conditions = {
+    siteId: site.id,
+    deviceId: device.id,
+    peerId: peer.id,
+    lineId: line?.id ?? null,
+    reach: order.reach,
+    link: order.link,
+    linkKind: linkKindOf(order.link),
+    plan,
+    spotName: order.spotName.trim() || null,
+    profile: order.profile,
+    told: order.told,
+    together,
+  };
+  const continued = await continuedSet(context, conditions, nowMs);
+  const alone = together === null && !peer.practice && !device.simulated;
+  await runs.insert({
+    ...STARTED_RUN,
+    ...conditions,
+    id: runId,
+    ticketId,
+    setId: continued ?? runId,
+    askedBy,
+    noticed: order.noticed,
+    deviceName: device.name,
+    peerName: peer.name,
+    lineName: line?.name ?? null,
+    practice: peer.practice,
+    otherPeerThanUsual: usualId !== null && usualId !== peer.id,
+    startedAtMs: nowMs,
+    lastSeenAtMs: nowMs,
+    // Whatever is heard of it after that, its ticket is over.
+    untilMs: nowMs + profile.limits.seconds * 1000,
+  });
+  context.log.info(
+    { run: runId, device: device.name, reach: order.reach, profile: order.profile, askedBy },
+    'run granted',
+  );
+  const yardstick = (direction: Direction) =>
+    yardstickBps(yardstickOf({ reach: order.reach, direction, plan, ceiling: ceilingOfLink(order.link, 4) }));
+  const ticket = signTicket(
+    {
+      id: ticketId,
+      peerKey: peer.publicKey,
+      runId,
+      deviceId: device.id,
+      directions: ['down', 'up'],
+      limits: { ...profile.limits, streams: profile.streams.most },
+      issuedAtMs: nowMs,
+      expiresAtMs: nowMs + TICKET_LIFE_MS,
+    },
+    context.signingKey,
+  );
+  return {
+    runId,
+    runKey: proofOf(context.signingKey, 'run', runId),
+    ticket,
+    peer: { name: peer.name, baseUrl },
+    profile: order.profile,
+    pacedBps: order.pacedMbps === null ? null : order.pacedMbps * 1e6,
+    leastDirectionMs: leastDirectionMs({ ...conditions, alone, again: continued !== null }, line, nowMs),
+    deviceId: device.id,
+    deviceName: device.name,
+    yardstick: { downBps: yardstick('down'), upBps: yardstick('up') },
+  };
+}

@@ -1,4 +1,4 @@
-import { finalBytes, median, reportOf, type LossSummary, type ProfileName, type RunSamples } from '@/core';
+import { finalBytes, flagWords, median, reportOf, type LossSummary, type ProfileName, type RunSamples } from '@/core';
 import { command } from '../net/command';
 import { nodeClient } from '../clients/node-client';
 import { LAB_CONDITIONS, truthOf } from '../measure-run';
@@ -210,7 +210,7 @@ export async function togetherTable(): Promise<void> {
         ((report.down.rate?.steadyBps ?? 0) / 1e6).toFixed(1),
         ((report.up.rate?.steadyBps ?? 0) / 1e6).toFixed(1),
         flagsOf(run.samples)
-          .map(({ code, fact }) => `${code} (${fact})`)
+          .map((flag) => `${flag.code} (${flagWords(flag).fact})`)
           .join('; '),
       );
     });

@@ -1,4 +1,4 @@
-import { ceilingOfTunnel, reportOf } from '@/core';
+import { ceilingOfTunnel, flagWords, reportOf } from '@/core';
 import { LAB_CONDITIONS } from '../measure-run';
 import { readyForLab } from '../net/lab-rights';
 import { openTunnel } from '../net/openvpn';
@@ -31,7 +31,7 @@ export async function tunnelTable(runs: number): Promise<void> {
           mbps('down'),
           mbps('up'),
           done.samples.kernel[0]?.mssBytes ?? '–',
-          tunnelFlag?.fact ?? 'no tunnel noticed',
+          tunnelFlag === undefined ? 'no tunnel noticed' : flagWords(tunnelFlag).fact,
         );
       }
     } finally {

@@ -1,4 +1,10 @@
-import { deviceForm, furnish, LINE_FORM, openTestConsole, type TestConsole } from '@/services/console/console-for-tests';
+import {
+  deviceForm,
+  furnish,
+  LINE_FORM,
+  openTestConsole,
+  type TestConsole,
+} from '@/services/console/console-for-tests';
 import { AUDIT_CODES, auditPageOf, CHANGED_THINGS, type ChangedThing } from '@/services';
 import { planFormSchema, TOKEN_SCOPES } from '@/wire';
 import { ACCESS_COMMANDS } from './access-commands';

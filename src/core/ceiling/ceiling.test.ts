@@ -1,6 +1,7 @@
 import { ceilingOfEthernet } from './ethernet-ceiling';
 import { linkKindOf } from '../domain/link';
 import { ceilingOfLink } from './link-ceiling';
+import { ceilingWords } from '../words/yardstick-words';
 import { ceilingOfTunnel } from './tunnel-ceiling';
 
 describe('Ethernet ceiling', () => {
@@ -21,7 +22,7 @@ describe('Ethernet ceiling', () => {
 
   it('is lower over IPv6, whose header is 20 bytes longer', () => {
     const path = { lineRateBps: 1e9, mtuBytes: 1500, timestamps: true } as const;
-    expect(ceilingOfEthernet({ ...path, ipVersion: 6 }).words).toContain('× 1428/1538');
+    expect(ceilingWords(ceilingOfEthernet({ ...path, ipVersion: 6 }))).toContain('× 1428/1538');
     expect(ceilingOfEthernet({ ...path, ipVersion: 6 }).payloadBps).toBeLessThan(
       ceilingOfEthernet({ ...path, ipVersion: 4 }).payloadBps,
     );

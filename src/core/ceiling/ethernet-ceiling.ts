@@ -1,4 +1,3 @@
-import { nominalRateFigure, rateWords } from '../words/quantity-words';
 import type { LinkCeiling } from './link-ceiling-type';
 import { payloadOfPacket } from './packet-payload';
 
@@ -33,11 +32,10 @@ export function ceilingOfEthernet(path: EthernetPath): LinkCeiling {
   const payloadBytes = payloadOfPacket(mtuBytes - (pppoe ? PPPOE_BYTES : 0), path);
   const wireBytes = ethernetWireBytes(mtuBytes, vlan);
   const payloadBps = (lineRateBps * payloadBytes) / wireBytes;
-  const extras = [...(vlan ? ['VLAN'] : []), ...(pppoe ? ['PPPoE'] : [])].map((extra) => ` with ${extra}`).join('');
   return {
     payloadBps,
     rangeBps: null,
     lineRateBps,
-    words: `${nominalRateFigure(lineRateBps)} Mb/s Ethernet${extras} × ${payloadBytes}/${wireBytes} = ${rateWords(payloadBps)}`,
+    ground: { kind: 'ethernet', payloadBytes, wireBytes, vlan, pppoe },
   };
 }

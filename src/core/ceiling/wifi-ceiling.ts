@@ -1,4 +1,3 @@
-import { nominalRateFigure, rateFigure } from '../words/quantity-words';
 import type { LinkCeiling } from './link-ceiling-type';
 
 /** Share of the link rate that is usually left for payload: half-duplex air, acknowledgements, gaps. */
@@ -12,11 +11,10 @@ export function ceilingOfWifi(linkRateBps: number, sharedAir: boolean): LinkCeil
   const times = sharedAir ? 0.5 : 1;
   const low = linkRateBps * USUAL_SHARE.low * times;
   const high = linkRateBps * USUAL_SHARE.high * times;
-  const half = sharedAir ? ', halved because both ends share the air' : '';
   return {
     payloadBps: low,
     rangeBps: { low, high },
     lineRateBps: linkRateBps,
-    words: `${nominalRateFigure(linkRateBps)} Mb/s Wi-Fi × 0.5 to 0.7${half} = ${rateFigure(low)} to ${rateFigure(high)} Mb/s`,
+    ground: { kind: 'wifi', sharedAir },
   };
 }

@@ -1,5 +1,5 @@
 import { FITNESS_EFFECTS, type FitnessCode } from './fitness/fitness-flag';
-import { reportOf } from '../run/run-report';
+import { reportOf } from './run-report';
 import { OVER_GIGABIT, plainSamples } from '../run/samples-for-tests';
 import { evidenceOf, judgesItsPath } from './evidence';
 import { fairnessOf, togetherShareOf, type SharingRun } from './together-share';

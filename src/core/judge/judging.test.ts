@@ -1,3 +1,4 @@
+import { decidingWords } from '../words/suitability-words';
 import { copyTime } from './copy-time';
 import { planThroughTunnel, type Plan } from '../domain/plan';
 import { planAnswerOf } from './plan-answer';
@@ -44,7 +45,7 @@ describe('suitability', () => {
     const bloated = suitabilityOf({ ...good, loadedRttMs: 234, jitterMs: 4, upAddedMs: 220 });
     const of = (use: string) => bloated.find((one) => one.use === use)!;
     expect(of('remote-desktop')).toMatchObject({ word: 'not usable' });
-    expect(of('remote-desktop').because).toContain('234 ms');
+    expect(decidingWords(of('remote-desktop').because)).toContain('234 ms');
     expect(of('meeting').word).toBe('strained');
     expect(of('streaming').word).toBe('fine');
     expect(of('backup').word).toBe('not usable');
@@ -57,7 +58,7 @@ describe('suitability', () => {
 
   it('leaves out what was not measured instead of guessing', () => {
     expect(wordsOf({ ...good, upBps: null, upAddedMs: null })).not.toHaveProperty('meeting');
-    expect(suitabilityOf({ ...good, lossRatio: null })[0]!.because).toContain('loss not measured');
+    expect(decidingWords(suitabilityOf({ ...good, lossRatio: null })[0]!.because)).toContain('loss not measured');
     expect(
       suitabilityOf({ ...good, downBps: null, upBps: null, loadedRttMs: null, jitterMs: null, upAddedMs: null }),
     ).toEqual([]);

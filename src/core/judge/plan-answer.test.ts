@@ -1,4 +1,4 @@
-import { reportOf } from '../run/run-report';
+import { reportOf } from './run-report';
 import { sentenceOf } from '../words/sentence';
 import type { RunConditions } from '../run/run-conditions';
 import { OVER_GIGABIT, plainSamples } from '../run/samples-for-tests';

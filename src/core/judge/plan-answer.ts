@@ -1,7 +1,7 @@
 import { FITNESS_EFFECTS, type FitnessCode } from './fitness/fitness-flag';
 import { planPayloadBps, type Direction, type Plan } from '../domain/plan';
 import type { JudgedRate } from './verdict';
-import type { Reach } from './yardstick';
+import type { Reach } from '../domain/reach';
 
 export type PlanWord = 'met' | 'not met' | 'cannot tell';
 

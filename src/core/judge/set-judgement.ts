@@ -3,7 +3,7 @@ import type { Direction, Plan } from '../domain/plan';
 import { planAnswerOf, type PlanAnswer } from './plan-answer';
 import { summarizeSet, type RunSet, type UsualRanges } from './run-set';
 import { verdictOf, worstVerdict, type NoVerdict, type Verdict, type VerdictWord } from './verdict';
-import type { Reach } from './yardstick';
+import type { Reach } from '../domain/reach';
 
 /** From so many runs on, a set is evidence that one run is not. */
 export const FULL_SET = 3;

@@ -1,7 +1,7 @@
 import { linkKindOf, linkKindWords, type Link } from '../domain/link';
 import { ceilingOfLink } from '../ceiling/link-ceiling';
 import { planPayloadBps, type Plan } from '../domain/plan';
-import type { Reach } from '../judge/yardstick';
+import type { Reach } from '../domain/reach';
 
 export const SEGMENT_KINDS = ['device', 'link', 'hop', 'router', 'line', 'tunnel', 'far-end'] as const;
 

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { RunConditions } from './run-conditions';
-import { reportOf } from './run-report';
+import { reportOf } from '../judge/run-report';
 import type { RunSamples } from './run-samples';
 import { stripDataOf } from '../picture/strip-data';
 

@@ -1,7 +1,7 @@
 import type { Link } from '../domain/link';
-import type { ToldCondition } from '../judge/fitness/told-condition';
+import type { ToldCondition } from '../domain/told-condition';
 import type { Plan } from '../domain/plan';
-import type { Reach } from '../judge/yardstick';
+import type { Reach } from '../domain/reach';
 import type { Receipt } from './receipt';
 
 /** What was the case when the run was made. */

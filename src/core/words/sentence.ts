@@ -2,7 +2,7 @@ import type { Plan } from '../domain/plan';
 import type { RateEstimate } from '../measure/rate/rate-estimate';
 import { addedDelayWords, delayWords, nominalRateFigure, rateFigure } from './quantity-words';
 import type { RunConditions } from '../run/run-conditions';
-import type { DirectionReport, RunReport } from '../run/run-report';
+import type { DirectionReport, RunReport } from '../judge/run-report';
 
 /** The result in plain sentences, numbers first. Each part may stand alone. */
 export interface RunSentence {

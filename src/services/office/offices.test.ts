@@ -1,4 +1,11 @@
-import { deviceForm, furnish, LINE_FORM, openTestConsole, STRANGER, type TestConsole } from '../console/console-for-tests';
+import {
+  deviceForm,
+  furnish,
+  LINE_FORM,
+  openTestConsole,
+  STRANGER,
+  type TestConsole,
+} from '../console/console-for-tests';
 import { boardOf } from '../views/board';
 import { saveDevice } from './devices';
 import { putLineInUse, removeLine, saveLine } from './lines';

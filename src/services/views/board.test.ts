@@ -1,6 +1,13 @@
 import { boardOf } from './board';
 import type { BoardFilter } from './board-filter';
-import { furnish, GOOD_LINE, measured, openTestConsole, orderFor, type TestConsole } from '../console/console-for-tests';
+import {
+  furnish,
+  GOOD_LINE,
+  measured,
+  openTestConsole,
+  orderFor,
+  type TestConsole,
+} from '../console/console-for-tests';
 import { mergeDevices } from '../office/devices';
 import { removedLately, removeDevice, undoRemoval } from '../office/removals';
 

@@ -1,4 +1,11 @@
-import { furnish, LINE_FORM, measured, openTestConsole, orderFor, type TestConsole } from '../console/console-for-tests';
+import {
+  furnish,
+  LINE_FORM,
+  measured,
+  openTestConsole,
+  orderFor,
+  type TestConsole,
+} from '../console/console-for-tests';
 import { crossingOf } from '../office/line-choice';
 import { saveLine } from '../office/lines';
 import { saveOffice } from '../office/offices';

@@ -17,6 +17,7 @@ import type {
   TechnicianRow,
   TurnRow,
 } from './rows';
+import { readReport } from '../readers/report-reader';
 
 export interface Tables {
   readonly removals: ModelStatic<RemovalRow>;
@@ -194,7 +195,12 @@ export function defineTables(sequelize: Sequelize): Tables {
         upBps: maybeNumber,
         idleMs: maybeNumber,
         addedMs: maybeNumber,
-        report: maybeJson,
+        report: {
+          ...maybeJson,
+          get(this: RunRow) {
+            return readReport(this.getDataValue('report'));
+          },
+        },
         brief: maybeJson,
         sketch: maybeJson,
         setId: text,

@@ -1,4 +1,4 @@
-import { FITNESS_EFFECTS, type RunReport } from '@/core';
+import { FITNESS_EFFECTS, flagWords, type RunReport } from '@/core';
 
 const ANSWER_WORDS = {
   met: 'The plan is met.',
@@ -40,15 +40,17 @@ export function RunFitness({ report: { planAnswer, fitness }, inFullSet }: RunFi
       </p>
       {flags.length > 0 && (
         <ul className="mt-2 space-y-2 text-[0.9rem]">
-          {flags.map(({ code, fact, nextStep, direction }) => (
-            <li key={`${code} ${direction}`} className="border-l-2 border-hairline pl-3">
-              <span className="text-quiet">
-                {EFFECT_WORDS[FITNESS_EFFECTS[code]]}
-                {direction === undefined ? '' : ` (${direction})`}:{' '}
-              </span>
-              {fact}. <span className="text-quiet">Next: {nextStep}.</span>
-            </li>
-          ))}
+          {flags
+            .map((flag) => ({ ...flag, ...flagWords(flag) }))
+            .map(({ code, fact, nextStep, direction }) => (
+              <li key={`${code} ${direction}`} className="border-l-2 border-hairline pl-3">
+                <span className="text-quiet">
+                  {EFFECT_WORDS[FITNESS_EFFECTS[code]]}
+                  {direction === undefined ? '' : ` (${direction})`}:{' '}
+                </span>
+                {fact}. <span className="text-quiet">Next: {nextStep}.</span>
+              </li>
+            ))}
         </ul>
       )}
     </section>

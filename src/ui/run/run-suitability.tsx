@@ -1,4 +1,4 @@
-import type { RunReport, SuitabilityWord, Use } from '@/core';
+import { decidingWords, type RunReport, type SuitabilityWord, type Use } from '@/core';
 
 const USE_WORDS: Record<Use, string> = {
   voice: 'voice call',
@@ -26,7 +26,7 @@ export function RunSuitability({ report: { suitability } }: { readonly report: R
           <div key={use} className="grid grid-cols-[10.5rem_5.5rem_1fr] gap-x-2 border-b border-hairline py-1">
             <dt className="text-quiet">{USE_WORDS[use]}</dt>
             <dd className={TONE[word]}>{word}</dd>
-            <dd className="text-quiet">{because}</dd>
+            <dd className="text-quiet">{decidingWords(because)}</dd>
           </div>
         ))}
       </dl>

@@ -1,4 +1,4 @@
-import type { Yardstick } from '@/core';
+import { yardstickWords, type Yardstick } from '@/core';
 
 interface YardstickArithmeticProps {
   readonly down: Yardstick;
@@ -19,7 +19,7 @@ export function YardstickArithmetic({ down, up }: YardstickArithmeticProps) {
         ).map(([label, yardstick]) => (
           <div key={label} className="contents">
             <dt className="text-quiet">{label}</dt>
-            <dd>{yardstick.arithmetic.join('; ')}.</dd>
+            <dd>{yardstickWords(yardstick).join('; ')}.</dd>
           </div>
         ))}
       </dl>

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import type { Receipt } from '../../run/receipt';
-import { reportOf } from '../../run/run-report';
+import { reportOf } from '../run-report';
 import type { RunSamples } from '../../run/run-samples';
 import { OVER_GIGABIT, plainSamples } from '../../run/samples-for-tests';
 import { finalBytes, type CounterSeries } from '../../measure/rate/counter-series';
+import { flagWords } from '../../words/fitness-words';
 import { incredibleFact } from './credibility';
 
 const LINE = { downBps: 480e6, upBps: 97e6, idleMs: 14, loadedDownMs: 30, loadedUpMs: 40 };
@@ -43,7 +44,10 @@ function scaled(samples: RunSamples, bytes: number, ms = 1, rtt = 1): RunSamples
 }
 
 describe('samples that cannot be', () => {
-  const factOf = (samples: RunSamples, receipt = receiptOf(HONEST)) => incredibleFact(samples, receipt, LIMIT);
+  const factOf = (samples: RunSamples, receipt = receiptOf(HONEST)) => {
+    const facts = incredibleFact(samples, receipt, LIMIT);
+    return facts === null ? null : flagWords({ code: 'not-credible', facts }).fact;
+  };
 
   it('are told from honest ones, which pass whatever the line', () => {
     fc.assert(

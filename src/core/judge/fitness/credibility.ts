@@ -4,7 +4,7 @@ import { phaseSpan } from '../../run/run-samples';
 import { echoedBetween } from '../../measure/delay/probe-series';
 import { finalBytes, type CounterSeries } from '../../measure/rate/counter-series';
 import { median, percentile } from '../../stats/percentile';
-import { sizeWords } from '../../words/quantity-words';
+import type { Incredible } from './fitness-flag';
 
 /** A client may count this much more than the peer did: rounding, and what was under way when the receipt was made. */
 const MORE_BYTES = { share: 0.02, bytes: 256 * 1024 };
@@ -24,7 +24,7 @@ const bytesOf = (...series: readonly (CounterSeries | null)[]) =>
 const spanOf = (...series: readonly (CounterSeries | null)[]) =>
   series.reduce((sum, each) => sum + (each === null ? 0 : (each.atMs.at(-1) ?? 0) - (each.atMs[0] ?? 0)), 0);
 
-function idleFact(samples: RunSamples, receipt: Receipt | null): string | null {
+function idleFact(samples: RunSamples, receipt: Receipt | null): Incredible | null {
   const idle = phaseSpan(samples, 'idle');
   const idleMs = idle === null ? null : median(echoedBetween(samples.probes, idle.fromMs, idle.toMs));
   if (idleMs === null) return null;
@@ -32,16 +32,14 @@ function idleFact(samples: RunSamples, receipt: Receipt | null): string | null {
   const kernelMs = receipt?.minRttMs ?? null;
   const floorMs = Math.max(LEAST_RTT_MS, kernelMs === null ? 0 : KERNEL_SHARE * kernelMs);
   if (idleMs + stepMs >= floorMs) return null;
-  const least = kernelMs === null ? 'a round trip takes some time' : `the peer's kernel saw none below ${kernelMs} ms`;
-  return `round trips of ${Number(idleMs.toFixed(3))} ms were handed in, and ${least}`;
+  return { what: 'round-trip', rttMs: idleMs, kernelMs };
 }
 
-function directionFact(samples: RunSamples, receipt: Receipt, way: 'down' | 'up'): string | null {
+function directionFact(samples: RunSamples, receipt: Receipt, way: 'down' | 'up'): Incredible | null {
   const series = way === 'down' ? [samples.download, samples.bothDown] : [samples.upload, samples.bothUp];
   const [claimed, seen] = [bytesOf(...series), receipt[way]];
-  const verb = way === 'down' ? 'sent' : 'received';
   if (claimed > seen.bytes * (1 + MORE_BYTES.share) + MORE_BYTES.bytes)
-    return `${sizeWords(claimed)} ${way} were handed in, and the peer ${verb} ${sizeWords(seen.bytes)}`;
+    return { what: 'over-peer', way, bytes: claimed, peerBytes: seen.bytes };
   const spanMs = spanOf(...series);
   const slowestMs = percentile(
     samples.probes.rttMs.filter((rtt) => rtt !== null),
@@ -49,24 +47,27 @@ function directionFact(samples: RunSamples, receipt: Receipt, way: 'down' | 'up'
   );
   const slackMs = Math.min(SHORTER.mostMs, SHORTER.ms + 2 * (slowestMs ?? 0));
   if (claimed > 0 && spanMs < seen.activeMs * (1 - SHORTER.share) - slackMs)
-    return `the load ${way} is said to have lasted ${(spanMs / 1000).toFixed(1)} s, and the peer was busy with it for ${(seen.activeMs / 1000).toFixed(1)} s`;
+    return { what: 'too-short', way, spanMs, peerMs: seen.activeMs };
   return null;
 }
 
 /**
- * What in the samples cannot be, in words; null when all of it can. They are held against the ticket's bytes, against
+ * What in the samples cannot be; null when all of it can. They are held against the ticket's bytes, against
  * what the peer signed for (null: nothing), and against the time that a round trip takes at least.
  */
-export function incredibleFact(samples: RunSamples, receipt: Receipt | null, limitBytes: number | null): string | null {
+export function incredibleFact(
+  samples: RunSamples,
+  receipt: Receipt | null,
+  limitBytes: number | null,
+): Incredible | null {
   const all = bytesOf(samples.download, samples.bothDown, samples.upload, samples.bothUp);
   if (limitBytes !== null && all > limitBytes * (1 + MORE_BYTES.share))
-    return `${sizeWords(all)} were handed in, and the ticket allowed ${sizeWords(limitBytes)}`;
+    return { what: 'over-ticket', bytes: all, allowedBytes: limitBytes };
   if (receipt !== null) {
     const fact = directionFact(samples, receipt, 'down') ?? directionFact(samples, receipt, 'up');
     if (fact !== null) return fact;
     const echoed = samples.probes.rttMs.filter((rtt) => rtt !== null).length;
-    if (echoed > receipt.echoes + MORE_ECHOES)
-      return `${echoed} echoes were handed in, and the peer sent ${receipt.echoes}`;
+    if (echoed > receipt.echoes + MORE_ECHOES) return { what: 'echoes', echoes: echoed, peerEchoes: receipt.echoes };
   }
   return idleFact(samples, receipt);
 }

@@ -1,8 +1,7 @@
 import type { RateEstimate } from '../../measure/rate/rate-estimate';
-import { rateWords, shareWords } from '../../words/quantity-words';
-import type { KernelSighting } from './sightings';
+import type { KernelSighting } from '../../run/sightings';
 import type { FitnessInput } from './fitness-input';
-import type { FitnessFlag } from './fitness-flag';
+import type { FitnessFacts, FitnessFlag } from './fitness-flag';
 
 /** Above this share of what the client can take in from itself, it is the client that is measured. */
 const SELF_READ_SHARE = 0.7;
@@ -36,24 +35,22 @@ function stalledShare({ samples }: FitnessInput, rate: RateEstimate, offsetMs: n
   return stalledMs / (toMs - fromMs);
 }
 
-function slownessFact(input: FitnessInput): string | null {
+function slownessFact(input: FitnessInput): FitnessFacts['device-limited'] | null {
   const { samples, down, up, conditions } = input;
   const { client, kernel } = samples;
   const limited = conditions.practice ? null : receiverLimitedShare(kernel);
-  if (limited !== null && limited >= RECEIVER_LIMITED_SHARE)
-    return `the peer had to wait for the device to take data in for ${shareWords(limited)} of the time`;
+  if (limited !== null && limited >= RECEIVER_LIMITED_SHARE) return { by: 'window', share: limited };
   if (client === null) return null;
   const { selfReadBps } = client;
   if (selfReadBps !== null && down !== null && down.steadyBps >= SELF_READ_SHARE * selfReadBps)
-    return `without any network this browser takes in ${rateWords(selfReadBps)}, hardly more than was measured`;
-  for (const [rate, offsetMs, name] of [
-    [down, 0, 'download'],
-    [up, samples.peerClockOffsetMs ?? 0, 'upload'],
+    return { by: 'self-read', selfReadBps };
+  for (const [rate, offsetMs, way] of [
+    [down, 0, 'down'],
+    [up, samples.peerClockOffsetMs ?? 0, 'up'],
   ] as const) {
     if (rate === null) continue;
     const share = stalledShare(input, rate, offsetMs);
-    if (share >= (rate.settled ? STALLED_SHARE : STALLED_SHARE_UNSETTLED))
-      return `the device was too busy to keep time for ${shareWords(share)} of the ${name}`;
+    if (share >= (rate.settled ? STALLED_SHARE : STALLED_SHARE_UNSETTLED)) return { by: 'stalls', share, way };
   }
   return null;
 }
@@ -64,12 +61,7 @@ export function deviceFlags(input: FitnessInput): FitnessFlag[] {
   const { client } = samples;
   const flags: FitnessFlag[] = [];
   const slowness = slownessFact(input);
-  if (slowness !== null)
-    flags.push({
-      code: 'device-limited',
-      fact: slowness,
-      nextStep: 'close other programs on it, or test from a faster device in the same place',
-    });
+  if (slowness !== null) flags.push({ code: 'device-limited', facts: slowness });
   if (client?.otherTraffic) {
     const { downBytes, upBytes, overMs } = client.otherTraffic;
     const [otherDown, otherUp] = [downBytes, upBytes].map((bytes) => (bytes * 8000) / Math.max(overMs, 1)) as [
@@ -79,29 +71,11 @@ export function deviceFlags(input: FitnessInput): FitnessFlag[] {
     const much = (other: number, own: number | undefined) =>
       other > LEAST_OTHER_BPS && other > OTHER_TRAFFIC_SHARE * (own ?? 0);
     if (much(otherDown, down?.meanBps) || much(otherUp, up?.meanBps))
-      flags.push({
-        code: 'other-traffic',
-        fact: `other programs on the device moved ${rateWords(otherDown)} down and ${rateWords(otherUp)} up meanwhile`,
-        nextStep: 'stop them and run again',
-      });
+      flags.push({ code: 'other-traffic', facts: { seen: 'counted', downBps: otherDown, upBps: otherUp } });
   }
-  if (conditions.pageHiddenMs > 0)
-    flags.push({
-      code: 'page-hidden',
-      fact: `the page was out of sight for ${(conditions.pageHiddenMs / 1000).toFixed(1)} s of the run`,
-      nextStep: 'keep the page in front while it measures',
-    });
+  if (conditions.pageHiddenMs > 0) flags.push({ code: 'page-hidden', facts: { hiddenMs: conditions.pageHiddenMs } });
   if (client !== null && Math.abs(client.wallSpanMs - client.spanMs) > CLOCK_JUMP_MS)
-    flags.push({
-      code: 'clock-jump',
-      fact: `the clock of the device was moved by ${((client.wallSpanMs - client.spanMs) / 1000).toFixed(1)} s during the run`,
-      nextStep: 'let its clock settle (it may have woken from sleep) and run again',
-    });
-  if (client?.powerSaving)
-    flags.push({
-      code: 'power-saving',
-      fact: client.powerSaving,
-      nextStep: 'plug the device in, switch its power saver off, and run again',
-    });
+    flags.push({ code: 'clock-jump', facts: { jumpMs: client.wallSpanMs - client.spanMs } });
+  if (client?.powerSaving) flags.push({ code: 'power-saving', facts: { setting: client.powerSaving } });
   return flags;
 }

@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
-import { reportOf } from '../../run/run-report';
+import { reportOf } from '../run-report';
 import type { RunConditions } from '../../run/run-conditions';
 import type { RunSamples } from '../../run/run-samples';
 import { OVER_GIGABIT, plainSamples } from '../../run/samples-for-tests';
 import { FITNESS_EFFECTS } from './fitness-flag';
-import type { KernelSighting } from './sightings';
+import type { KernelSighting } from '../../run/sightings';
 
 const LINE = { downBps: 310e6, upBps: 97e6, idleMs: 14, loadedDownMs: 30, loadedUpMs: 40 };
 const CLIENT = {

@@ -5,7 +5,6 @@ import { linkFlags } from './link-flags';
 import { peerFlags } from './peer-flags';
 import { recordFlags } from './record-flags';
 import { settledFlags } from './settled-flags';
-import { toldFlags } from './told-condition';
 
 /** All that makes this run weaker evidence, the gravest first. */
 export function fitnessOf(input: FitnessInput): FitnessFlag[] {
@@ -15,10 +14,13 @@ export function fitnessOf(input: FitnessInput): FitnessFlag[] {
     ...linkFlags(input),
     ...deviceFlags(input),
     ...peerFlags(input),
-    ...toldFlags(conditions.told ?? []),
+    // Each of them takes from the line, so a shortfall proves nothing against the provider.
+    ...(conditions.told ?? []).map((condition): FitnessFlag => ({
+      code: 'other-traffic',
+      facts: { seen: 'told', condition },
+    })),
     ...settledFlags(input),
   ];
-  if (conditions.reach !== 'local' && (down !== null || up !== null))
-    flags.push({ code: 'single-run', fact: 'this is one run', nextStep: 'run twice more for a set' });
+  if (conditions.reach !== 'local' && (down !== null || up !== null)) flags.push({ code: 'single-run', facts: null });
   return flags;
 }

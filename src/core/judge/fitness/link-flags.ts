@@ -3,9 +3,8 @@ import { linkKindOf, USUAL_MTU_BYTES } from '../../domain/link';
 import type { LinkCeiling } from '../../ceiling/link-ceiling-type';
 import { planPayloadBps, type Direction, type Plan } from '../../domain/plan';
 import { median } from '../../stats/percentile';
-import { nominalRateFigure, rateWords } from '../../words/quantity-words';
 import type { FitnessInput } from './fitness-input';
-import type { FitnessFlag } from './fitness-flag';
+import type { FitnessFacts, FitnessFlag, SlowPort } from './fitness-flag';
 
 /** Segments smaller than this over IPv4 do not come from a plain or PPPoE path (1448, 1440): something wraps them. */
 const LEAST_PLAIN_MSS_BYTES = { 4: 1400, 6: 1380 } as const;
@@ -16,12 +15,12 @@ const BEYOND_CEILING = 1.03;
 
 const DIRECTIONS: readonly Direction[] = ['down', 'up'];
 
-function tunnelFact({ conditions, samples }: FitnessInput): string | null {
-  if (linkKindOf(conditions.link) === 'tunnel') return 'the device was connected through a VPN';
+function tunnelFacts({ conditions, samples }: FitnessInput): FitnessFacts['through-tunnel'] | null {
+  if (linkKindOf(conditions.link) === 'tunnel') return { mssBytes: null };
   if (conditions.practice || conditions.sameMachine) return null;
   const mssBytes = median(samples.kernel.flatMap(({ mssBytes: mss }) => mss ?? []));
   if (mssBytes === null || mssBytes >= LEAST_PLAIN_MSS_BYTES[conditions.ipVersion]) return null;
-  return `the packets carry ${Math.round(mssBytes)} bytes, fewer than a plain path lets through: something like a VPN is on the way`;
+  return { mssBytes };
 }
 
 /** The most that a link of the kind that was named can ever show, bits per second. */
@@ -42,8 +41,7 @@ export function doubtfulLink({ ceiling, down, up, conditions }: FitnessInput): F
   if (beyond === undefined || beyond === null) return null;
   return {
     code: 'link-doubtful',
-    fact: `${rateWords(beyond.steadyBps)} were measured, more than the ${rateWords(most)} that the link can carry as it was described (${nominalRateFigure(ceiling.lineRateBps)} Mb/s)`,
-    nextStep: 'read on the device how it is connected and at what rate, and answer again',
+    facts: { measuredBps: beyond.steadyBps, mostBps: most, lineRateBps: ceiling.lineRateBps },
   };
 }
 
@@ -54,6 +52,15 @@ function heldBackBy(ceilingBps: number, plan: Plan, { down, up }: FitnessInput):
     if (ceilingBps >= planPayloadBps(plan, direction) || rate === null) return false;
     return (rate.intervalBps?.high ?? rate.steadyBps) >= NEAR_CEILING * ceilingBps;
   });
+}
+
+/** The port, and the most that the plan promises in the directions that it holds back. */
+function slowPort({ lineRateBps, payloadBps }: LinkCeiling, plan: Plan, held: readonly Direction[]): SlowPort {
+  return {
+    lineRateBps,
+    payloadBps,
+    promisedBps: Math.max(...held.map((direction) => planPayloadBps(plan, direction))),
+  };
 }
 
 /** One flag for both directions, or for the one that it is about. */
@@ -71,24 +78,12 @@ export function linkFlags(input: FitnessInput): FitnessFlag[] {
   const flags: FitnessFlag[] = doubt === null ? [] : [doubt];
   if (doubt === null && ceiling !== null && plan !== null && link.medium !== 'wifi') {
     const held = heldBackBy(ceiling.payloadBps, plan, input);
-    const promised = held.map((direction) => planPayloadBps(plan, direction));
-    const flag: FitnessFlag = {
-      code: 'link-below-plan',
-      fact: `the cable runs at ${nominalRateFigure(ceiling.lineRateBps)} Mb/s and can show ${rateWords(ceiling.payloadBps)}; the plan is ${nominalRateFigure(Math.max(...promised))}`,
-      nextStep: 'swap the cable or the switch port, or test from a device whose port comes up faster',
-    };
-    flags.push(...forDirections(flag, held));
+    flags.push(...forDirections({ code: 'link-below-plan', facts: slowPort(ceiling, plan, held) }, held));
   }
-  const tunnel = tunnelFact(input);
-  if (tunnel !== null) flags.push({ code: 'through-tunnel', fact: tunnel, nextStep: 'run again with the VPN off' });
-  else if (link.medium === 'wifi')
-    flags.push({ code: 'over-wifi', fact: 'the device was on Wi-Fi', nextStep: 'run again over a cable' });
-  else if (ceiling === null)
-    flags.push({
-      code: 'link-unknown',
-      fact: 'nobody has said at what rate the link runs',
-      nextStep: 'read the negotiated rate on the device and enter it, then run again',
-    });
+  const tunnel = tunnelFacts(input);
+  if (tunnel !== null) flags.push({ code: 'through-tunnel', facts: tunnel });
+  else if (link.medium === 'wifi') flags.push({ code: 'over-wifi', facts: null });
+  else if (ceiling === null) flags.push({ code: 'link-unknown', facts: null });
   if (peerLinkBps !== null && plan !== null) {
     const peerCeiling = ceilingOfEthernet({
       lineRateBps: peerLinkBps,
@@ -97,13 +92,7 @@ export function linkFlags(input: FitnessInput): FitnessFlag[] {
       timestamps: true,
     });
     const held = heldBackBy(peerCeiling.payloadBps, plan, input);
-    const promised = held.map((direction) => planPayloadBps(plan, direction));
-    const flag: FitnessFlag = {
-      code: 'peer-below-plan',
-      fact: `the peer's own port runs at ${nominalRateFigure(peerLinkBps)} Mb/s and can show ${rateWords(peerCeiling.payloadBps)}; the plan is ${nominalRateFigure(Math.max(...promised))}`,
-      nextStep: 'use a peer with a faster port',
-    };
-    flags.push(...forDirections(flag, held));
+    flags.push(...forDirections({ code: 'peer-below-plan', facts: slowPort(peerCeiling, plan, held) }, held));
   }
   return flags;
 }

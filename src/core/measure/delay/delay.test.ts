@@ -1,4 +1,4 @@
-import { rateBloat } from './bloat-rating';
+import { rateBloat } from '../../judge/bloat-rating';
 import { addedDelayMs, interarrivalJitterMs, summarizeDelay, workingRoundTripsPerMinute } from './delay-summary';
 import { echoedBetween } from './probe-series';
 import { queueOnsetMs } from './queue-onset';

@@ -1,6 +1,6 @@
-import { flagsFor, type FitnessCode } from '../judge/fitness/fitness-flag';
+import { flagsFor, type FitnessCode } from './fitness/fitness-flag';
 import type { Interval } from '../stats/block-bootstrap';
-import { yardstickBps } from '../judge/yardstick';
+import { yardstickBps } from './yardstick';
 import type { RunReport } from './run-report';
 
 /** What lists and sets need of a report, without its series, summaries and words. Rates in bits per second. */

@@ -1,29 +1,35 @@
 import { ceilingOfLink } from '../ceiling/link-ceiling';
 import type { LinkCeiling } from '../ceiling/link-ceiling-type';
-import { rateBloat, type BloatRating } from '../measure/delay/bloat-rating';
-import { addedDelayMs, summarizeDelay, workingRoundTripsPerMinute, type DelaySummary } from '../measure/delay/delay-summary';
+import { rateBloat, type BloatRating } from './bloat-rating';
+import {
+  addedDelayMs,
+  summarizeDelay,
+  workingRoundTripsPerMinute,
+  type DelaySummary,
+} from '../measure/delay/delay-summary';
 import { echoedBetween } from '../measure/delay/probe-series';
 import { queueOnsetMs } from '../measure/delay/queue-onset';
-import { fitnessOf } from '../judge/fitness/fitness';
-import { flagsFor, type FitnessFlag } from '../judge/fitness/fitness-flag';
-import { doubtfulLink } from '../judge/fitness/link-flags';
+import { fitnessOf } from './fitness/fitness';
+import { flagsFor, type FitnessFlag } from './fitness/fitness-flag';
+import { doubtfulLink } from './fitness/link-flags';
 import { planPayloadBps, USUAL_FULL_FROM, type Direction, type Plan } from '../domain/plan';
-import { leastAnswerOf, type LeastAnswer } from '../judge/least-answer';
-import { planAnswerOf, type AnsweredDirection, type PlanAnswer } from '../judge/plan-answer';
-import { suitabilityOf, type Suitability } from '../judge/suitability';
-import { verdictOf, worstVerdict, type NoVerdict, type Verdict, type VerdictWord } from '../judge/verdict';
-import { yardstickBps, yardstickOf, type Reach, type Yardstick } from '../judge/yardstick';
+import { leastAnswerOf, type LeastAnswer } from './least-answer';
+import { planAnswerOf, type AnsweredDirection, type PlanAnswer } from './plan-answer';
+import { suitabilityOf, type Suitability } from './suitability';
+import type { Reach } from '../domain/reach';
+import { verdictOf, worstVerdict, type NoVerdict, type Verdict, type VerdictWord } from './verdict';
+import { yardstickBps, yardstickOf, type Yardstick } from './yardstick';
 import { oneWayLoss, summarizeLoss, type LossSummary } from '../measure/loss/loss-summary';
 import { finalBytes, type CounterSeries } from '../measure/rate/counter-series';
 import { estimateRate, isOneFigure, type RateEstimate } from '../measure/rate/rate-estimate';
-import { PACED_BYTES, RUN_PROFILES } from './run-profiles';
-import type { RunConditions } from './run-conditions';
-import type { ClientTrouble } from './client-trouble';
-import { phaseSpan, type RunSamples } from './run-samples';
-import type { Phase } from './phase';
+import { PACED_BYTES, RUN_PROFILES } from '../run/run-profiles';
+import type { RunConditions } from '../run/run-conditions';
+import type { ClientTrouble } from '../run/client-trouble';
+import { phaseSpan, type RunSamples } from '../run/run-samples';
+import type { Phase } from '../run/phase';
 
 /** Raised whenever the same samples would give other figures; stored with every run. */
-export const METHOD_VERSION = 4;
+export const METHOD_VERSION = 5;
 
 /** One direction of a run, measured and judged. */
 export interface DirectionReport {

@@ -1,10 +1,11 @@
 import { reportOf } from './run-report';
-import { NO_SAMPLES } from './run-samples';
+import { NO_SAMPLES } from '../run/run-samples';
 import { sketchOf } from '../picture/run-sketch';
-import { OVER_GIGABIT, plainSamples, type PlainLine } from './samples-for-tests';
+import { OVER_GIGABIT, plainSamples, type PlainLine } from '../run/samples-for-tests';
 import { sentenceOf } from '../words/sentence';
 import { siteStrawOf, strawPathOf } from '../picture/straw-path';
 import { stripDataOf } from '../picture/strip-data';
+import { yardstickWords } from '../words/yardstick-words';
 import { UNFINISHED_REASONS, unfinishedWords } from '../words/unfinished-reasons';
 
 const PRESS_DESK: PlainLine = { downBps: 486e6, upBps: 97e6, idleMs: 14, loadedDownMs: 30, loadedUpMs: 226 };
@@ -150,7 +151,7 @@ describe('the sentence', () => {
 
 describe('the yardstick’s arithmetic', () => {
   const arithmetic = (changes: object) =>
-    reportOf(plainSamples(PRESS_DESK), { ...OVER_GIGABIT, ...changes }).down.yardstick.arithmetic;
+    yardstickWords(reportOf(plainSamples(PRESS_DESK), { ...OVER_GIGABIT, ...changes }).down.yardstick);
 
   it('is spelled out', () => {
     expect(arithmetic({})).toEqual([

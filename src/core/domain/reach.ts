@@ -1,0 +1,3 @@
+/** How far a run goes. */
+export const REACHES = ['local', 'internet', 'tunnel'] as const;
+export type Reach = (typeof REACHES)[number];

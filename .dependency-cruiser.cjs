@@ -1,18 +1,5 @@
 /** The layers of docs/architecture.md: data flows one way, and imports say so. */
-const FOLDERS = [
-  'core',
-  'wire',
-  'peer',
-  'client',
-  'session',
-  'agent',
-  'store',
-  'services',
-  'ui',
-  'app',
-  'demo',
-  'programs',
-];
+const FOLDERS = ['core', 'wire', 'peer', 'client', 'session', 'agent', 'store', 'services', 'ui', 'app', 'programs'];
 
 /** What each folder may import besides itself. Types of view models may come from further out; see `typesOnly`. */
 const MAY_IMPORT = {
@@ -26,11 +13,28 @@ const MAY_IMPORT = {
   services: ['core', 'wire', 'store'],
   ui: ['core', 'wire', 'client', 'session', 'services'],
   app: ['core', 'wire', 'services', 'ui'],
-  demo: FOLDERS,
   programs: FOLDERS,
 };
 
 const TESTS = ['\\.test\\.tsx?$', '-for-tests\\.ts$'];
+
+/** Layers inside a folder: each may import those before it, and nothing after. `index.ts` gathers all of them. */
+const INNER = {
+  core: ['domain', 'stats', 'measure', 'ceiling', 'run', 'judge', 'turns', 'words', 'picture'],
+  services: ['console', 'audit', 'access', 'office', 'runs', 'turns', 'views', 'upkeep'],
+  wire: ['fault', 'address', 'peer', 'forms', 'console'],
+  programs: ['faults', 'folder', 'log', 'supervise', 'demo', 'entry'],
+};
+
+const innerRules = Object.entries(INNER).flatMap(([folder, layers]) =>
+  layers.slice(0, -1).map((layer, index) => ({
+    name: `${folder}-${layer}-knows-nothing-later`,
+    comment: `src/${folder}: ${layers.join(' < ')}`,
+    severity: 'error',
+    from: { path: `^src/${folder}/${layer}/`, pathNot: TESTS },
+    to: { path: `^src/${folder}/(${layers.slice(index + 1).join('|')})/` },
+  })),
+);
 
 const layerRules = FOLDERS.map((folder) => {
   const forbidden = FOLDERS.filter((other) => other !== folder && !MAY_IMPORT[folder].includes(other));
@@ -46,6 +50,14 @@ const layerRules = FOLDERS.map((folder) => {
 module.exports = {
   forbidden: [
     ...layerRules,
+    ...innerRules,
+    {
+      name: 'nothing-flat-in-services',
+      comment: 'a use case lies in the folder of what it is about',
+      severity: 'error',
+      from: { path: '^src/services/[^/]+$', pathNot: '/index\\.ts$' },
+      to: {},
+    },
     {
       name: 'core-is-pure',
       comment: 'core uses no package and nothing of Node',
@@ -64,9 +76,9 @@ module.exports = {
       name: 'through-the-door',
       comment: 'import a folder by its index, not past it',
       severity: 'error',
-      from: { path: '^src/([^/]+)/', pathNot: '^src/demo/' },
+      from: { path: '^src/([^/]+)/', pathNot: '^src/programs/' },
       to: {
-        path: '^src/(core|wire|peer|client|session|agent|store|services|demo)/.+',
+        path: '^src/(core|wire|peer|client|session|agent|store|services|programs)/.+',
         pathNot: ['^src/$1/', '/index\\.ts$', '-for-tests\\.ts$', '^src/client/browser/measuring-worker\\.ts$'],
       },
     },

@@ -1,3 +1,5 @@
+import { filledSentence } from '@/wire';
+
 /** What keeps an agent's run from a result: a stable code, an exit code, and a sentence with the next step. */
 export const AGENT_FAULTS = {
   'address-malformed': {
@@ -36,7 +38,7 @@ export class AgentFault extends Error {
     readonly code: AgentFaultCode,
     private readonly facts: Readonly<Record<string, string | number>> = {},
   ) {
-    super(AGENT_FAULTS[code].sentence.replace(/\{(\w+)\}/g, (whole, name: string) => String(facts[name] ?? whole)));
+    super(filledSentence(AGENT_FAULTS[code].sentence, facts));
     this.exitCode = AGENT_FAULTS[code].exit;
   }
 }

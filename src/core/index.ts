@@ -53,6 +53,7 @@ export * from './judge/run-report';
 export * from './run/run-samples';
 export * from './picture/run-sketch';
 export * from './words/fitness-words';
+export * from './words/reach-words';
 export * from './words/sentence';
 export * from './words/suitability-words';
 export * from './words/yardstick-words';

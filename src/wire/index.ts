@@ -14,6 +14,7 @@ export * from './console/run-messages';
 export * from './console/samples-schema';
 export * from './console/standing-messages';
 export * from './fault/fault';
+export * from './fault/filled-sentence';
 export * from './peer/peer-faults';
 export * from './peer/peer-messages';
 export * from './peer/peer-paths';

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { AGENT_FAULTS } from '@/agent';
 import { UNFINISHED_REASONS } from '@/core';
 import { CONSOLE_FAULTS, type FaultCatalogue, PEER_FAULTS } from '@/wire';
-import { PROGRAM_FAULTS } from '../supervise/program-faults';
+import { PROGRAM_FAULTS } from '../faults/program-faults';
 
 /** The rows of one section of docs/errors.md, each as its cells. */
 function rowsOf(section: string): string[][] {

@@ -23,7 +23,7 @@ import {
 } from '@/core';
 import { deliverLeft } from '@/session';
 import type { HandInAnswer, RunWaiting } from '@/wire';
-import { programVersion } from '../supervise/version';
+import { programVersion } from '../folder/version';
 
 /** How a finished run ends the command: what a script goes by. */
 const EXIT_BY_VERDICT = { full: 0, thin: 10, starved: 11, 'no verdict': 12 } as const;

@@ -3,7 +3,7 @@ import { Command } from 'commander';
 import { backUp, backupsIn } from '../folder/backup-folder';
 import { wallMs } from '../supervise/clocks';
 import { dataFiles } from '../folder/data-folder';
-import { endWithFault } from '../supervise/end-with-fault';
+import { endWithFault } from '../faults/end-with-fault';
 
 interface BackupCliOptions {
   readonly data: string;

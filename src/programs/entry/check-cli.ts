@@ -3,9 +3,9 @@ import { resolve } from 'node:path';
 import { Command } from 'commander';
 import { checkStore } from '@/store';
 import { dataFiles } from '../folder/data-folder';
-import { endWithFault } from '../supervise/end-with-fault';
-import { ProgramFault } from '../supervise/program-faults';
-import { storeFault } from '../supervise/store-fault';
+import { endWithFault } from '../faults/end-with-fault';
+import { ProgramFault } from '../faults/program-faults';
+import { storeFault } from '../faults/store-fault';
 
 /** Looks into the database and says what is not as it should be; changes nothing. Exit code 1 when something is. */
 async function run({ data }: { readonly data: string }): Promise<void> {

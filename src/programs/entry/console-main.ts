@@ -22,11 +22,11 @@ import type { Logger } from 'pino';
 import { wallMs } from '../supervise/clocks';
 import { dataFiles } from '../folder/data-folder';
 import { cameThroughDoor, DOOR_SECRET_VARIABLE } from '../supervise/door-secret';
-import { ProgramFault } from '../supervise/program-faults';
+import { ProgramFault } from '../faults/program-faults';
 import { openLog, type LogLevel } from '../log/part-log';
 import { openStandingSocket } from '../supervise/standing-socket';
-import { storeFault } from '../supervise/store-fault';
-import { PROGRAM_FOLDER, programVersion } from '../supervise/version';
+import { storeFault } from '../faults/store-fault';
+import { PROGRAM_FOLDER, programVersion } from '../folder/version';
 
 /** The console: database, use cases and pages, on a loopback port. Started by the launcher. */
 const [dataFolder, consolePortText, frontPortText, mode, officeName, certFile, logLevel] = process.argv.slice(2) as [

@@ -13,8 +13,8 @@ import { freeLoopbackPort, mustBeFree, readPort, readPortRange } from '../superv
 import { Part } from '../supervise/part';
 import { LOG_LEVELS, type LogSettings } from '../log/part-log';
 import type { PeerSettings } from './peer-main';
-import { ProgramFault } from '../supervise/program-faults';
-import { programVersion } from '../supervise/version';
+import { ProgramFault } from '../faults/program-faults';
+import { programVersion } from '../folder/version';
 
 const MOST_SESSIONS = 16;
 

@@ -8,9 +8,9 @@ import { lanAddresses } from '@/wire/address';
 import { readSigningKey } from '@/wire/peer/ticket';
 import { wallMs } from '../supervise/clocks';
 import { dataFiles } from '../folder/data-folder';
-import { endWithFault } from '../supervise/end-with-fault';
-import { ProgramFault } from '../supervise/program-faults';
-import { storeFault } from '../supervise/store-fault';
+import { endWithFault } from '../faults/end-with-fault';
+import { ProgramFault } from '../faults/program-faults';
+import { storeFault } from '../faults/store-fault';
 
 interface Options {
   readonly data: string;

@@ -8,7 +8,7 @@ import { mustBeFree, readPort, readPortRange } from '../supervise/free-port';
 import { readCertificate } from '../folder/certificate';
 import { Part } from '../supervise/part';
 import type { PeerSettings } from './peer-main';
-import { ProgramFault } from '../supervise/program-faults';
+import { ProgramFault } from '../faults/program-faults';
 
 interface PeerCliOptions {
   readonly port: string;

@@ -5,10 +5,10 @@ import { linkToLauncher } from '../supervise/child-link';
 import { DOOR_SECRET_VARIABLE } from '../supervise/door-secret';
 import { ensureKeyFile } from '../folder/key-file';
 import { monotonicMs, preciseWallMs, wallMs } from '../supervise/clocks';
-import { listenFault, ProgramFault } from '../supervise/program-faults';
+import { listenFault, ProgramFault } from '../faults/program-faults';
 import { openLog, type LogSettings } from '../log/part-log';
 import { peerLog } from '../log/peer-log';
-import { programVersion } from '../supervise/version';
+import { programVersion } from '../folder/version';
 
 /** What a peer process is started with, as one JSON argument. */
 export interface PeerSettings {

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { readPracticeDocument, startPracticeLine } from '@/peer';
 import { linkToLauncher } from '../supervise/child-link';
 import { monotonicMs } from '../supervise/clocks';
-import { listenFault, ProgramFault } from '../supervise/program-faults';
+import { listenFault, ProgramFault } from '../faults/program-faults';
 
 /** Runs the practice lines of one JSON document: `practice-main.js FILE`. */
 const file = process.argv[2]!;

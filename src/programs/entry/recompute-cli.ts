@@ -5,8 +5,8 @@ import { METHOD_VERSION } from '@/core';
 import { recompute } from '@/services';
 import { openStore } from '@/store';
 import { dataFiles, openDataFolder } from '../folder/data-folder';
-import { ProgramFault } from '../supervise/program-faults';
-import { storeFault } from '../supervise/store-fault';
+import { ProgramFault } from '../faults/program-faults';
+import { storeFault } from '../faults/store-fault';
 
 interface RecomputeCliOptions {
   readonly data: string;

@@ -3,7 +3,7 @@ import { Command } from 'commander';
 import { labelOf, restore } from '../folder/backup-folder';
 import { wallMs } from '../supervise/clocks';
 import { openDataFolder } from '../folder/data-folder';
-import { endWithFault } from '../supervise/end-with-fault';
+import { endWithFault } from '../faults/end-with-fault';
 
 /** Puts a copy back. The console must not be running; what is there now is laid aside. */
 async function run(from: string, { data }: { readonly data: string }): Promise<void> {

@@ -13,9 +13,9 @@ import { basename, join } from 'node:path';
 import { z } from 'zod';
 import { checkStore, copyStore, type StoreCheck } from '@/store';
 import { dataFiles } from './data-folder';
-import { ProgramFault } from '../supervise/program-faults';
-import { storeFault } from '../supervise/store-fault';
-import { programVersion } from '../supervise/version';
+import { ProgramFault } from '../faults/program-faults';
+import { storeFault } from '../faults/store-fault';
+import { programVersion } from './version';
 
 /** Besides the database: the keys by which devices, peers and browsers know this console again. */
 const KEY_FILES = ['console-key.pem', 'peer-key.pem', 'demo-peer-key.pem', 'certificate.pem', 'certificate-key.pem'];

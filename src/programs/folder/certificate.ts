@@ -2,7 +2,7 @@ import { X509Certificate } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { createSecureContext } from 'node:tls';
 import { generate } from 'selfsigned';
-import { ProgramFault } from '../supervise/program-faults';
+import { ProgramFault } from '../faults/program-faults';
 
 /** Files with a certificate and its key, PEM. */
 export interface CertificateFiles {

@@ -2,7 +2,7 @@ import { chmodSync, existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs
 import { join } from 'node:path';
 import { lockFolder } from './folder-lock';
 import { ensureKeyFile } from './key-file';
-import { ProgramFault } from '../supervise/program-faults';
+import { ProgramFault } from '../faults/program-faults';
 
 /** What lies in the data folder. */
 export function dataFiles(folder: string) {

@@ -1,5 +1,5 @@
 import { createServer } from 'node:net';
-import { listenFault, ProgramFault } from './program-faults';
+import { listenFault, ProgramFault } from '../faults/program-faults';
 
 /** Reads a port from the command line. Throws ProgramFault. */
 export function readPort(text: string): number {

@@ -1,7 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { resolve as pathOf } from 'node:path';
 import type { ChildMessage } from './child-link';
-import { ProgramFault } from './program-faults';
+import { ProgramFault } from '../faults/program-faults';
 
 /** Pauses before a part is started again: soon the first time, and never long, for somebody waits for it. */
 const FIRST_PAUSE_MS = 250;

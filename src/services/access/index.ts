@@ -1,7 +1,6 @@
 export { makeApiToken, revokeApiToken, scopeAllows } from './api-tokens';
 export { firstJoinCode, renewEndedCodes, renewJoinCode } from './join-codes';
 export { passphraseToken, RESET_MS, technicianOfLink } from './passphrase-links';
-export { peopleOf, type OpenSignIn, type Person } from '../views/people';
 export { maySeeRun, roleOf, type Proofs, type Role, type Technician } from './role';
 export {
   endSignIns,
@@ -28,3 +27,6 @@ export {
   welcomeToken,
   type PassphraseLink,
 } from './technicians';
+export { cookieOfDevice, DEVICE_COOKIE, DEVICE_COOKIE_SECONDS, deviceCookieValue } from './device-cookie';
+export { HERE_COOKIE, HERE_COOKIE_SECONDS, hereToken, openHere } from './here-link';
+export type { Visitor } from './visitor';

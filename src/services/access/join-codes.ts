@@ -1,7 +1,20 @@
+import { randomInt } from 'node:crypto';
 import type { Site } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
-import { newJoinCode } from './join-code';
+
+/** Letters and digits that are not mistaken for one another when read out or written down. */
+export const CODE_LETTERS = '23456789CDFGHJKMNPQRTVWXY';
+export const CODE_LENGTH = 6;
+
+export function newJoinCode(pick: (below: number) => number = randomInt): string {
+  return Array.from({ length: CODE_LENGTH }, () => CODE_LETTERS[pick(CODE_LETTERS.length)]).join('');
+}
+
+/** A code as typed by a person, brought to its stored form: case, blanks and hyphens do not matter. */
+export function readJoinCode(typed: string): string {
+  return typed.toUpperCase().replace(/[\s-]/g, '');
+}
 
 /** A code is read out and written on slips; a day later it is worth nothing. */
 const CODE_LIFE_MS = 24 * 3600_000;

@@ -1,3 +1,4 @@
+import { peopleOf } from '../views/people';
 import { openTestConsole, type TestConsole } from '../console/console-for-tests';
 import {
   addTechnician,
@@ -6,7 +7,6 @@ import {
   endSignInsOf,
   makeApiToken,
   passphraseToken,
-  peopleOf,
   removeTechnician,
   renewPassphraseLink,
   RESET_MS,

@@ -4,7 +4,7 @@ import { readClientAddress } from '@/wire/address';
 import type { ConsoleContext } from '../console/console-context';
 import { deviceOfCookie } from './device-cookie';
 import { isHere } from './here-link';
-import { readJoinCode } from './join-code';
+import { readJoinCode } from './join-codes';
 
 /** Who opened the device page: with what code, with what cookie, from what address. */
 export interface Visitor {

@@ -18,6 +18,10 @@ export interface AuditNote {
   readonly after?: Facts | null;
 }
 
+const DAY_MS = 24 * 3600_000;
+/** What happened is kept for two years, and never more than this many entries. */
+const KEPT_MS = 730 * DAY_MS;
+const MOST_ENTRIES = 200_000;
 const MOST_LETTERS = 300;
 const clip = (text: string) => (text.length > MOST_LETTERS ? `${text.slice(0, MOST_LETTERS)}…` : text);
 const clipped = (facts: Facts | null) =>
@@ -48,4 +52,8 @@ export async function noteAudit(
     ...{ atMs: context.wallMs(), who: clip(name), whoKind: kind, address, what, siteId },
     ...{ subject: clip(subject), before: was, after: is },
   });
+}
+
+export function forgetOldAudit(context: ConsoleContext): Promise<void> {
+  return context.store.audit.forget(context.wallMs() - KEPT_MS, MOST_ENTRIES);
 }

@@ -10,7 +10,7 @@ import { LiveRuns } from './live-runs';
 import { OneAtATime } from './one-at-a-time';
 import { StandingDevices } from './standing-devices';
 import { WaitingDevices } from './waiting-devices';
-import { BackupState, type Backups } from '../upkeep/backups';
+import { BackupState, type Backups } from './backups';
 
 /** What the use cases work with. Clock, ids and keys are passed in, so that tests decide them. */
 export interface ConsoleContext {

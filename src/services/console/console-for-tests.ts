@@ -39,14 +39,14 @@ const { privateKey, publicKey } = generateKeyPairSync('ed25519');
 /** Of all peers of a test. */
 export const PEER_KEYS = generateKeyPairSync('ed25519');
 
-/** A console over a real database in a folder of its own, with a clock that tests move. */
-export async function openTestConsole() {
+/** A console over a real database in a folder of its own, with a clock that tests move. `onSql`: hears of each statement. */
+export async function openTestConsole(onSql?: (sql: string) => void) {
   const folder = mkdtempSync(join(tmpdir(), 'bent-straw-'));
   const file = join(folder, 'test.sqlite');
   let nowMs = START_MS;
   let ids = 0;
   let presence = openPresence();
-  let store = await openStore(file);
+  let store = await openStore(file, onSql);
   const context = (): ConsoleContext => ({
     store,
     log: NO_LOG,
@@ -72,7 +72,7 @@ export async function openTestConsole() {
     advanceMs: (ms: number) => (nowMs += ms),
     async reopen() {
       await store.close();
-      store = await openStore(file);
+      store = await openStore(file, onSql);
       presence = openPresence(nowMs);
     },
     async close() {

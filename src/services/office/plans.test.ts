@@ -10,7 +10,8 @@ import {
   type TestConsole,
 } from '../console/console-for-tests';
 import { saveLine } from './lines';
-import { correctPlan, judgeSomeAnew, removePlan } from './plans';
+import { judgeSomeAnew } from '../runs/judge-anew';
+import { correctPlan, removePlan } from './plans';
 import { saveOffice } from './offices';
 import { savePeer } from './peers';
 import { setUpOf } from '../views/set-up';

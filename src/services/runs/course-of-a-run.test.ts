@@ -18,7 +18,7 @@ import {
   type TestConsole,
 } from '../console/console-for-tests';
 import { handInRun, noteRunAlive } from './hand-in-run';
-import { CODE_LENGTH, CODE_LETTERS, newJoinCode, readJoinCode } from '../access/join-code';
+import { CODE_LENGTH, CODE_LETTERS, newJoinCode, readJoinCode } from '../access/join-codes';
 import { hereToken, openHere } from '../access/here-link';
 import { joinPageOf } from '../views/join-page';
 import { ledgerOf } from '../views/ledger';

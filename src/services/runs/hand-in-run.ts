@@ -1,7 +1,4 @@
 import {
-  briefOf,
-  evidenceOf,
-  isOneFigure,
   RUN_PROFILES,
   reportOf,
   sentenceOf,
@@ -9,73 +6,19 @@ import {
   stripDataOf,
   yardstickBps,
   UNFINISHED_REASONS,
-  type DirectionReport,
   type Receipt,
-  type RunConditions,
   type RunReport,
   type RunSamples,
   type UnfinishedReason,
 } from '@/core';
 import { diskTroubleOf, type RunEnding, type StoredRun } from '@/store';
-import {
-  type ConsoleFaultCode,
-  DEMO_AGENT_VERSION,
-  done,
-  failed,
-  type HandIn,
-  type HandInAnswer,
-  type Outcome,
-} from '@/wire';
+import { type ConsoleFaultCode, done, failed, type HandIn, type HandInAnswer, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
+import { conditionsOf, figureColumns } from './judged-run';
 import { noteLook } from './long-look';
+import { isPlayed } from './played-device';
 import { provesIt } from '../console/proofs';
 import { takeReceipt } from './take-receipt';
-
-/** The conditions of a stored run, as core needs them. */
-export function conditionsOf(run: StoredRun): RunConditions {
-  return {
-    reach: run.reach,
-    link: run.link,
-    plan: run.plan,
-    practice: run.practice,
-    // Behind a practice line the peer always sees this machine; the line is what was measured.
-    sameMachine: (run.sameMachine ?? false) && !run.practice,
-    ipVersion: run.ipVersion ?? 4,
-    pageHiddenMs: run.pageHiddenMs,
-    peerLinkBps: run.practice ? null : run.peerLinkBps,
-    otherPeerThanUsual: run.otherPeerThanUsual,
-    told: run.told,
-    together: run.together !== null,
-    limitBytes: RUN_PROFILES[run.profile].limits.bytes,
-    // Absent in runs from before there were receipts.
-    ...(run.receipt !== null && { receipt: run.receipt.receipt }),
-  };
-}
-
-/** A figure to go by; null where nothing was measured, or what was is a range. */
-const oneFigure = ({ rate }: DirectionReport) => (rate !== null && isOneFigure(rate) ? rate.steadyBps : null);
-
-function rangesOf({ down, up }: RunReport): StoredRun['ranges'] {
-  const [downRange, upRange] = [down.rate?.rangeBps ?? null, up.rate?.rangeBps ?? null];
-  return downRange === null && upRange === null ? null : { down: downRange, up: upRange };
-}
-
-/** The columns that the board and the ledger go by. */
-export function figureColumns(report: RunReport, { together, practice }: Pick<StoredRun, 'together' | 'practice'>) {
-  const flags = report.fitness.map(({ code }) => code);
-  return {
-    methodVersion: report.methodVersion,
-    verdict: report.verdict,
-    evidence: evidenceOf({ together: together !== null, practice, flags }),
-    downBps: oneFigure(report.down),
-    upBps: oneFigure(report.up),
-    ranges: rangesOf(report),
-    idleMs: report.idleDelay?.medianMs ?? null,
-    addedMs: report.bloat?.addedMs ?? null,
-    report,
-    brief: briefOf(report),
-  };
-}
 
 /** A run without a result. What was measured before it broke off is kept in its report, never as its figures. */
 function unfinished(
@@ -168,15 +111,6 @@ export function answerOf(run: StoredRun): HandInAnswer {
     delay: '',
     result: null,
   };
-}
-
-/**
- * Whether a practice line stood for the device's own link. Only the demo's devices have one, and only while the demo
- * plays them: a browser that takes the name of one of them has no such line.
- */
-async function isPlayed(context: ConsoleContext, run: StoredRun, { facts }: HandIn): Promise<boolean> {
-  if (!facts?.userAgent.startsWith(`bent-straw-agent/${DEMO_AGENT_VERSION} `)) return false;
-  return (await context.store.sites.device(run.deviceId))?.simulated ?? false;
 }
 
 /**

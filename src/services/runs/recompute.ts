@@ -1,7 +1,7 @@
 import { METHOD_VERSION, reportOf, sketchOf, stripDataOf } from '@/core';
 import type { StoredRun } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
-import { conditionsOf, figureColumns } from './hand-in-run';
+import { conditionsOf, figureColumns } from './judged-run';
 
 /** What a run's figures were and are. Rates in bits per second, delays in ms. */
 export interface RecomputedRun {

@@ -1,7 +1,8 @@
 import { furnish, openTestConsole, orderFor, startRun, STRANGER, type TestConsole } from '../console/console-for-tests';
 import { saveRunNotes } from './run-notes';
 import { runPageOf } from '../views/run-page';
-import { sharedRunPageOf, shareRun, stopSharing } from '../views/share-run-page';
+import { sharedRunPageOf } from '../views/shared-run-page';
+import { shareRun, stopSharing } from './share-run';
 
 describe('a run that is shared', () => {
   let console: TestConsole;

@@ -1,4 +1,5 @@
 import type { StoredRun } from '@/store';
+import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { proofOf, provesIt } from '../console/proofs';
 
@@ -17,4 +18,23 @@ export function opensShared(context: ConsoleContext, run: StoredRun, proof: stri
   const { shareNumber } = run;
   if (shareNumber === null || shareNumber <= 0) return false;
   return provesIt(context.signingKey, 'share', proven(run, shareNumber), proof);
+}
+
+/** Makes a link by which anybody may read one run, or gives the one that there is. */
+export async function shareRun(context: ConsoleContext, runId: string): Promise<Outcome<string, 'run-unknown'>> {
+  const run = await context.store.runs.byId(runId);
+  if (run === null) return failed('run-unknown');
+  const open = sharePathOf(context, run);
+  if (open !== null) return done(open);
+  const shareNumber = 1 + Math.abs(run.shareNumber ?? 0);
+  await context.store.runs.saveShare(runId, shareNumber);
+  return done(sharePathOf(context, { id: runId, shareNumber })!);
+}
+
+/** The link opens nothing from now on. */
+export async function stopSharing(context: ConsoleContext, runId: string): Promise<Outcome<null, 'run-unknown'>> {
+  const run = await context.store.runs.byId(runId);
+  if (run === null) return failed('run-unknown');
+  if ((run.shareNumber ?? 0) > 0) await context.store.runs.saveShare(runId, -run.shareNumber!);
+  return done(null);
 }

@@ -12,20 +12,11 @@ import {
   visitorOf,
   type TestConsole,
 } from '../console/console-for-tests';
+import { ASKS_WITHIN_MS } from '../console/waiting-devices';
 import { saveDevice } from '../office/devices';
 import { handInRun } from '../runs/hand-in-run';
 import { putLineInUse, saveLine } from '../office/lines';
-import {
-  askForRun,
-  ASKS_WITHIN_MS,
-  moveQueue,
-  NOTICE_MS,
-  queueTurns,
-  resumeQueue,
-  standBy,
-  trayOf,
-  withdrawTurn,
-} from '.';
+import { askForRun, moveQueue, NOTICE_MS, queueTurns, resumeQueue, standBy, trayOf, withdrawTurn } from '.';
 
 const ORIGIN = 'http://192.0.2.20:4870';
 

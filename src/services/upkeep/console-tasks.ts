@@ -3,7 +3,7 @@ import { forgetOldAudit } from '../audit';
 import type { ConsoleContext } from '../console/console-context';
 import { forgetOldOffices } from '../office/offices';
 import { checkPeerKeys } from '../office/peer-check';
-import { judgeSomeAnew } from '../office/plans';
+import { judgeSomeAnew } from '../runs/judge-anew';
 import { forgetOldRemovals } from '../office/removals';
 import { sweepSilentRuns } from '../runs/sweep-silent-runs';
 import { forgetOldTurns, moveQueue } from '../turns';

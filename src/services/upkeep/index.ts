@@ -1,4 +1,4 @@
 export { consoleTasks } from './console-tasks';
-export { type Backups, type KeptBackup } from './backups';
+export { type Backups, type KeptBackup } from '../console/backups';
 export { backUpNow, backupsShown, type BackupsShown } from './nightly-backup';
 export { startUpkeep, type UpkeepTask } from './upkeep';

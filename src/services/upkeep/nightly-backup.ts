@@ -1,6 +1,6 @@
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
-import type { BackupState, KeptBackup } from './backups';
+import type { BackupState, KeptBackup } from '../console/backups';
 
 /** How the copies stand. */
 export interface BackupsShown {

@@ -2,10 +2,6 @@ import type { AuditEntry } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 
 const PAGE_SIZE = 50;
-const DAY_MS = 24 * 3600_000;
-/** What happened is kept for two years, and never more than this many entries. */
-const KEPT_MS = 730 * DAY_MS;
-const MOST_ENTRIES = 200_000;
 
 export interface AuditQuery {
   readonly beforeId: number | null;
@@ -34,8 +30,4 @@ export async function auditPageOf(context: ConsoleContext, query: AuditQuery): P
     names: names.filter((name) => name !== ''),
     siteNames: Object.fromEntries(all.map(({ id, name }) => [id, name])),
   };
-}
-
-export function forgetOldAudit(context: ConsoleContext): Promise<void> {
-  return context.store.audit.forget(context.wallMs() - KEPT_MS, MOST_ENTRIES);
 }

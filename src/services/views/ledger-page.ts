@@ -11,11 +11,11 @@ export async function ledgerPageOf(
 ): Promise<Outcome<LedgerPage, 'site-missing'>> {
   const found = await ledgerOf(context, query);
   if (!found.ok) return found;
-  const { total, page, pages, runs } = found.value;
+  const { total, older, newer, runs } = found.value;
   return done({
     total,
-    page,
-    pages,
+    older,
+    newer,
     runs: runs.map(ledgerRunOf),
   });
 }

@@ -21,7 +21,7 @@ import type { RunSamples } from '@/core';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { maySeeRun, type Role } from '../access';
-import { conditionsOf } from '../runs/hand-in-run';
+import { conditionsOf } from '../runs/judged-run';
 import { judgedSet, usualSpreadOf } from '../runs/run-sets';
 import { sharePathOf } from '../runs/share-run';
 

@@ -17,7 +17,6 @@ import type {
   TechnicianRow,
   TurnRow,
 } from './rows';
-import { readReport } from '../readers/report-reader';
 
 export interface Tables {
   readonly removals: ModelStatic<RemovalRow>;
@@ -195,12 +194,7 @@ export function defineTables(sequelize: Sequelize): Tables {
         upBps: maybeNumber,
         idleMs: maybeNumber,
         addedMs: maybeNumber,
-        report: {
-          ...maybeJson,
-          get(this: RunRow) {
-            return readReport(this.getDataValue('report'));
-          },
-        },
+        report: maybeJson,
         brief: maybeJson,
         sketch: maybeJson,
         setId: text,

@@ -2,6 +2,7 @@ import { Op, QueryTypes, type Attributes, type Sequelize, type WhereOptions } fr
 import { foldedName, OF_ITS_PATH, type LinkKind, type Reach, type RunSamples } from '@/core';
 import type { RunRow } from '../models/rows';
 import type { Tables } from '../models/tables';
+import { readReport } from '../readers/report-reader';
 import { packSamples, unpackSamples } from '../samples-blob';
 
 export type StoredRun = Attributes<RunRow>;
@@ -46,6 +47,15 @@ export interface RunFilter {
   readonly reach?: Reach | undefined;
   /** Part of the name of the device, its spot or the peer. */
   readonly text?: string | undefined;
+  /** Runs that were started from then on, and before then. */
+  readonly fromMs?: number | undefined;
+  readonly untilMs?: number | undefined;
+}
+
+/** A place in a list of runs: just behind the run with this start and id. */
+export interface RunPlace {
+  readonly startedAtMs: number;
+  readonly id: string;
 }
 
 const NAMES = ['deviceName', 'spotName', 'peerName'] as const;
@@ -62,6 +72,12 @@ const BATCH = 20;
 /** How a running run ends. */
 export type RunEnding = Pick<StoredRun, 'status' | 'reason' | 'endedAtMs'> & Partial<StoredRun>;
 
+/** A run with its report in the shape of today, whatever version of the method wrote it. */
+function wholeRun(row: RunRow): StoredRun {
+  const run = row.get({ plain: true });
+  return { ...run, report: readReport(run.report) };
+}
+
 export class RunQueries {
   readonly #names = new Map<string, KnownNames>();
 
@@ -72,7 +88,7 @@ export class RunQueries {
 
   async byId(id: string): Promise<StoredRun | null> {
     const row = await this.tables.runs.findByPk(id);
-    return row === null ? null : row.get({ plain: true });
+    return row === null ? null : wholeRun(row);
   }
 
   async insert(run: StoredRun): Promise<void> {
@@ -98,7 +114,7 @@ export class RunQueries {
 
   async running(): Promise<StoredRun[]> {
     const rows = await this.tables.runs.findAll({ where: { status: 'running' }, order: ['startedAtMs'] });
-    return rows.map((row) => row.get({ plain: true }));
+    return rows.map(wholeRun);
   }
 
   async seen(id: string, atMs: number): Promise<boolean> {
@@ -139,7 +155,7 @@ export class RunQueries {
       where: { status: 'finished', ...other },
       order: [['startedAtMs', 'ASC']],
     });
-    return rows.map((row) => row.get({ plain: true }));
+    return rows.map(wholeRun);
   }
 
   /** Runs over a line from a time on that have ended, the oldest first. */
@@ -149,7 +165,7 @@ export class RunQueries {
       order: [['startedAtMs', 'ASC']],
       limit,
     });
-    return rows.map((row) => row.get({ plain: true }));
+    return rows.map(wholeRun);
   }
 
   /** What a run that has no samples is held against from now on. */
@@ -166,14 +182,38 @@ export class RunQueries {
     await this.tables.runs.update(figures, { where: { id, status: 'finished' } });
   }
 
-  /** Newest first. */
-  async list(siteId: string, filter: RunFilter, limit: number, offset: number): Promise<RunLine[]> {
+  /**
+   * Runs from the newest on, or from a place on: `older` ones, the newest first, or `newer` ones, the oldest first. As
+   * quick at the far end of a long list as at its head.
+   */
+  async list(
+    siteId: string,
+    filter: RunFilter,
+    limit: number,
+    from: { readonly place: RunPlace; readonly way: 'older' | 'newer' } | null = null,
+  ): Promise<RunLine[]> {
+    const order = from?.way === 'newer' ? 'ASC' : 'DESC';
+    const past = from?.way === 'newer' ? Op.gt : Op.lt;
     const rows = await this.tables.runs.findAll({
-      where: await this.#where(siteId, filter),
+      where: {
+        [Op.and]: [
+          await this.#where(siteId, filter),
+          ...(from === null
+            ? []
+            : [
+                { startedAtMs: { [from.way === 'newer' ? Op.gte : Op.lte]: from.place.startedAtMs } },
+                {
+                  [Op.or]: [{ startedAtMs: { [past]: from.place.startedAtMs } }, { id: { [past]: from.place.id } }],
+                },
+              ]),
+        ],
+      },
       attributes: { exclude: [...LONG_COLUMNS] },
-      order: [['startedAtMs', 'DESC']],
+      order: [
+        ['startedAtMs', order],
+        ['id', order],
+      ],
       limit,
-      offset,
     });
     return rows.map((row) => row.get({ plain: true }));
   }
@@ -218,7 +258,7 @@ export class RunQueries {
   /** Finished runs of a set, with their reports; the oldest first. */
   async ofSet(setId: string): Promise<StoredRun[]> {
     const rows = await this.tables.runs.findAll({ where: { setId, status: 'finished' }, order: ['startedAtMs'] });
-    return rows.map((row) => row.get({ plain: true }));
+    return rows.map(wholeRun);
   }
 
   /** Finished runs of a site and reach since a time that are evidence of their path; the oldest first. */
@@ -295,7 +335,7 @@ export class RunQueries {
 
   async startedTogether(together: string): Promise<StoredRun[]> {
     const rows = await this.tables.runs.findAll({ where: { together }, order: ['deviceName'] });
-    return rows.map((row) => row.get({ plain: true }));
+    return rows.map(wholeRun);
   }
 
   /** The newest finished run of a device over a kind of link and a reach that is evidence of its path. */
@@ -304,7 +344,7 @@ export class RunQueries {
       where: { siteId, deviceId, linkKind, reach, status: 'finished', evidence: { [Op.in]: OF_ITS_PATH } },
       order: [['startedAtMs', 'DESC']],
     });
-    return row === null ? null : row.get({ plain: true });
+    return row === null ? null : wholeRun(row);
   }
 
   /** The peer that most finished runs of a site and reach went to since a time; null where there were none. */
@@ -341,12 +381,20 @@ export class RunQueries {
     return { [Op.or]: NAMES.map((column) => ({ [column]: { [Op.in]: fitting } })) };
   }
 
-  async #where(siteId: string, { deviceId, linkKind, reach, text }: RunFilter): Promise<WhereOptions<RunRow>> {
+  async #where(
+    siteId: string,
+    { deviceId, linkKind, reach, text, fromMs, untilMs }: RunFilter,
+  ): Promise<WhereOptions<RunRow>> {
+    const started = {
+      ...(fromMs === undefined ? {} : { [Op.gte]: fromMs }),
+      ...(untilMs === undefined ? {} : { [Op.lt]: untilMs }),
+    };
     return {
       siteId,
       ...(deviceId === undefined ? {} : { deviceId }),
       ...(linkKind === undefined ? {} : { linkKind }),
       ...(reach === undefined ? {} : { reach }),
+      ...(fromMs === undefined && untilMs === undefined ? {} : { startedAtMs: started }),
       ...(text === undefined ? {} : { [Op.and]: [await this.#named(siteId, text)] }),
     };
   }

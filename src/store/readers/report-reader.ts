@@ -1,11 +1,7 @@
-import type { Deciding, FitnessFlag, RunReport, Yardstick } from '@/core';
+import type { DirectionReport, FitnessFlag, RunReport, Suitability, Yardstick } from '@/core';
 
 /** Reports from this method on have codes and facts; those before had sentences in their place. */
 const FACTS_SINCE = 5;
-
-interface OldYardstick {
-  readonly arithmetic: readonly string[];
-}
 
 interface OldFlag {
   readonly code: FitnessFlag['code'];
@@ -14,16 +10,23 @@ interface OldFlag {
   readonly direction?: 'down' | 'up';
 }
 
-function yardstickOf({ arithmetic, ...rest }: Yardstick & OldYardstick): Yardstick {
-  return { ...rest, ground: { written: arithmetic } };
+/** What a report of before has where today's has facts. The oldest ones lack some of it. */
+interface OldReport extends Omit<RunReport, 'down' | 'up' | 'fitness' | 'suitability'> {
+  readonly down?: OldDirection;
+  readonly up?: OldDirection;
+  readonly fitness?: readonly OldFlag[];
+  readonly suitability?: readonly (Omit<Suitability, 'because'> & { readonly because: string })[];
+}
+type OldDirection = Omit<DirectionReport, 'yardstick'> & {
+  readonly yardstick: Yardstick & { readonly arithmetic: readonly string[] };
+};
+
+function directionOf({ yardstick: { arithmetic, ...yardstick }, ...rest }: OldDirection): DirectionReport {
+  return { ...rest, yardstick: { ...yardstick, ground: { written: arithmetic } } };
 }
 
 function flagOf({ fact, nextStep, ...rest }: OldFlag): FitnessFlag {
   return { ...rest, written: { fact, nextStep } };
-}
-
-function decidingOf(words: string): Deciding {
-  return { by: 'written', words };
 }
 
 /**
@@ -32,14 +35,12 @@ function decidingOf(words: string): Deciding {
  */
 export function readReport(stored: RunReport | null): RunReport | null {
   if (stored === null || stored.methodVersion >= FACTS_SINCE) return stored;
+  const { down, up, fitness = [], suitability = [], ...rest } = stored as unknown as OldReport;
   return {
-    ...stored,
-    down: { ...stored.down, yardstick: yardstickOf(stored.down.yardstick as Yardstick & OldYardstick) },
-    up: { ...stored.up, yardstick: yardstickOf(stored.up.yardstick as Yardstick & OldYardstick) },
-    fitness: (stored.fitness as unknown as readonly OldFlag[]).map(flagOf),
-    suitability: stored.suitability.map((each) => ({
-      ...each,
-      because: decidingOf(each.because as unknown as string),
-    })),
-  };
+    ...rest,
+    ...(down === undefined ? {} : { down: directionOf(down) }),
+    ...(up === undefined ? {} : { up: directionOf(up) }),
+    fitness: fitness.map(flagOf),
+    suitability: suitability.map(({ because, ...each }) => ({ ...each, because: { by: 'written', words: because } })),
+  } as RunReport;
 }

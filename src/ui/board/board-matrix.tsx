@@ -13,10 +13,8 @@ import type { QueueRound } from './round-form';
 import { FIRST_ROWS, useGrowingRows } from './growing-rows';
 import { RunHere } from './run-here';
 
-const REACH_WORDS: Record<Reach, string> = { local: 'local', internet: 'internet', tunnel: 'tunnel' };
-
 function columnWords({ linkKind, reach }: BoardColumn): string {
-  return `${linkKindWords(linkKind)} · ${REACH_WORDS[reach]}`;
+  return `${linkKindWords(linkKind)} · ${reach}`;
 }
 
 interface BoardMatrixProps {

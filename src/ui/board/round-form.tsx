@@ -8,7 +8,6 @@ import { Button } from '../parts/button';
 import { Dialog, DialogClose } from '../parts/dialog';
 import { isTyping } from '../shell/console-keys';
 
-const REACH_WORDS: Record<Reach, string> = { local: 'local', internet: 'internet', tunnel: 'tunnel' };
 const TIMES = [1, 3, 5] as const;
 const PROFILES = ['quick', 'standard', 'thorough', 'delay'] as const;
 
@@ -108,7 +107,7 @@ function RoundFields({
           {reaches.map((reach) => (
             <label key={reach} className="flex min-h-8 items-center gap-2">
               <input type="checkbox" name="reach" value={reach} defaultChecked className="size-4 accent-[var(--ink)]" />
-              {REACH_WORDS[reach]}
+              {reach}
             </label>
           ))}
         </fieldset>

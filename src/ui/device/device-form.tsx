@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { Link, ProfileName, Reach, ToldCondition } from '@/core';
+import { REACH_PHRASES, type Link, type ProfileName, type Reach, type ToldCondition } from '@/core';
 import type { JoinPage } from '@/services';
 import type { StartRun } from '@/wire';
 import { noticedNow } from './before-run';
@@ -17,12 +17,6 @@ import { useReady } from './use-ready';
 import { LinkMore } from './link-more';
 
 const NEW_DEVICE = '';
-/** How far a run goes, as a person at a device reads it. */
-export const REACH_WORDS: Record<Reach, string> = {
-  internet: 'out to the internet',
-  local: 'inside the office only',
-  tunnel: 'through the tunnel',
-};
 
 /** A browser cannot hold a pace of UDP: that profile is the agent's. */
 const PROFILE_WORDS: Record<Exclude<ProfileName, 'paced'>, string> = {
@@ -230,7 +224,7 @@ export function DeviceForm({ join, answers, onAnswers, onRun, busy }: DeviceForm
                     checked={answers.reach === reach}
                     onChange={() => change({ reach })}
                   />
-                  {REACH_WORDS[reach]}
+                  {REACH_PHRASES[reach]}
                 </label>
               ))}
             </div>

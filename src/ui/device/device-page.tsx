@@ -1,7 +1,15 @@
 'use client';
 
 import { useState, useSyncExternalStore } from 'react';
-import { durationWords, expectedRunMs, RUN_PROFILES, type Phase, type ProfileName, type Reach } from '@/core';
+import {
+  durationWords,
+  expectedRunMs,
+  REACH_PHRASES,
+  RUN_PROFILES,
+  type Phase,
+  type ProfileName,
+  type Reach,
+} from '@/core';
 import type { SessionState } from '@/session';
 import type { JoinPage } from '@/services';
 import { WallTime } from '../parts/wall-time';
@@ -31,12 +39,6 @@ function nextReach(join: JoinPage, measured: ReadonlySet<Reach>, current: Reach)
   const others = join.reaches.map(({ reach }) => reach).filter((reach) => reach !== current);
   return others.find((reach) => !measured.has(reach)) ?? null;
 }
-
-const NEXT_WORDS: Record<Reach, string> = {
-  local: 'Now inside the office only',
-  internet: 'Now out to the internet',
-  tunnel: 'Now through the tunnel',
-};
 
 /** "about 40 s in all": told as soon as the delay of the empty line is known. */
 function lastsWords({ grant, strip }: Extract<SessionState, { status: 'measuring' }>): string {
@@ -175,7 +177,7 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
           </button>
           {next !== null && (
             <button type="button" className={BUTTON} onClick={() => again(next)}>
-              {NEXT_WORDS[next]}
+              Now {REACH_PHRASES[next]}
             </button>
           )}
           <button type="button" className={BUTTON} onClick={() => setAnswering(true)}>

@@ -1,5 +1,4 @@
-import type { ProfileName } from '@/core';
-import { REACH_WORDS } from './device-form';
+import { REACH_PHRASES, type ProfileName } from '@/core';
 import type { AskedToRun, Standing } from './use-standing';
 
 const STANDING_WORDS: Record<Exclude<Standing['status'], 'off'>, string> = {
@@ -48,7 +47,7 @@ export function AskedNote({ asked, profileWords, onRefuse, onAgree }: AskedNoteP
     <section role="alert" className="mb-6 border-[1.5px] border-ink bg-sheet p-4">
       <h2 className="text-lg font-semibold">{asked.by} asks this device to measure</h2>
       <p className="mt-1 text-quiet">
-        {REACH_WORDS[asked.reach]}, {profileWords(asked.profile)}. Meanwhile the line is filled in both directions, so
+        {REACH_PHRASES[asked.reach]}, {profileWords(asked.profile)}. Meanwhile the line is filled in both directions, so
         whoever uses it may notice. Nothing on this device is read or changed. It begins by itself in a few seconds.
       </p>
       <div className="mt-3 h-1 bg-hairline" aria-hidden="true">

@@ -48,10 +48,17 @@ describe('a row of the ledger', () => {
 describe('the address of the ledger', () => {
   it('holds what it is narrowed to, signs and all, and nothing else', () => {
     expect(ledgerHref({})).toBe('/ledger');
-    expect(ledgerHref({ page: 1 })).toBe('/ledger');
-    const href = ledgerHref({ text: 'a&b = ü', deviceId: 'd', linkKind: 'wifi-5', reach: 'local', page: 3 });
+    expect(ledgerHref({ older: undefined, text: '' })).toBe('/ledger');
+    const href = ledgerHref({
+      text: 'a&b = ü',
+      deviceId: 'd',
+      linkKind: 'wifi-5',
+      reach: 'local',
+      span: 'week',
+      older: '5~r',
+    });
     expect(Object.fromEntries(new URL(href, 'http://console').searchParams)).toEqual({
-      ...{ text: 'a&b = ü', device: 'd', link: 'wifi-5', reach: 'local', page: '3' },
+      ...{ text: 'a&b = ü', device: 'd', link: 'wifi-5', reach: 'local', span: 'week', older: '5~r' },
     });
   });
 });

@@ -2,21 +2,22 @@
 
 import { useRouter } from 'next/navigation';
 import { LINK_KINDS, linkKindWords, REACHES } from '@/core';
-import type { Ledger, LedgerQuery } from '@/services';
+import type { Ledger } from '@/services';
 import { NarrowChoice } from '../parts/narrow-choice';
 import { NarrowText } from '../parts/narrow-text';
-import { ledgerHref } from './ledger-href';
+import { ledgerHref, type LedgerChoice } from './ledger-href';
+import { LEDGER_SPANS, SPAN_WORDS, type LedgerSpan } from './ledger-span';
 
 /** Goes to the browser: the ledger's runs are not among it. */
 interface LedgerFiltersProps extends Pick<Ledger, 'devices' | 'total' | 'filtered'> {
-  readonly chosen: LedgerQuery;
+  readonly chosen: LedgerChoice;
 }
 
 /** Narrows the ledger by device, link and reach. A plain form, so that it works before any script has loaded. */
 export function LedgerFilters({ devices, total, filtered, chosen }: LedgerFiltersProps) {
   const router = useRouter();
-  const go = (change: Partial<Record<keyof LedgerQuery, string>>) => {
-    router.push(ledgerHref({ ...chosen, ...change, page: undefined } as LedgerQuery));
+  const go = (change: Partial<Record<keyof LedgerChoice, string>>) => {
+    router.push(ledgerHref({ ...chosen, ...change, older: undefined, newer: undefined } as LedgerChoice));
   };
   return (
     <form action="/ledger" className="flex flex-wrap items-end gap-x-6 gap-y-1">
@@ -41,6 +42,13 @@ export function LedgerFilters({ devices, total, filtered, chosen }: LedgerFilter
         value={chosen.reach}
         options={REACHES.map((reach) => [reach, reach])}
         onChoose={(reach) => go({ reach })}
+      />
+      <NarrowChoice
+        name="span"
+        label="when"
+        value={chosen.span}
+        options={(Object.keys(LEDGER_SPANS) as LedgerSpan[]).map((span) => [span, SPAN_WORDS[span]])}
+        onChoose={(span) => go({ span })}
       />
       <noscript>
         <button type="submit">narrow</button>

@@ -1,26 +1,30 @@
 import Link from 'next/link';
-import type { Ledger, LedgerQuery } from '@/services';
-import { ledgerHref } from './ledger-href';
+import type { Ledger } from '@/services';
+import { ledgerHref, type LedgerChoice } from './ledger-href';
 
 interface LedgerPagesProps {
-  readonly ledger: Pick<Ledger, 'page' | 'pages'>;
-  readonly chosen: LedgerQuery;
+  readonly ledger: Pick<Ledger, 'older' | 'newer'>;
+  readonly chosen: LedgerChoice;
 }
 
-export function LedgerPages({ ledger: { page, pages }, chosen }: LedgerPagesProps) {
-  if (pages === 1) return null;
+export function LedgerPages({ ledger: { older, newer }, chosen }: LedgerPagesProps) {
+  if (older === null && newer === null) return null;
+  const beside = (place: Pick<LedgerChoice, 'older' | 'newer'>) =>
+    ledgerHref({ ...chosen, older: undefined, newer: undefined, ...place });
   return (
     <nav aria-label="Pages of the ledger" className="mt-4 flex gap-6 text-sm">
-      {page > 1 && (
-        <Link className="underline" href={ledgerHref({ ...chosen, page: page - 1 })}>
-          newer
-        </Link>
+      {newer !== null && (
+        <>
+          <Link className="underline" href={beside({})}>
+            newest
+          </Link>
+          <Link className="underline" href={beside({ newer })}>
+            newer
+          </Link>
+        </>
       )}
-      <span className="text-quiet">
-        page {page} of {pages}
-      </span>
-      {page < pages && (
-        <Link className="underline" href={ledgerHref({ ...chosen, page: page + 1 })}>
+      {older !== null && (
+        <Link className="underline" href={beside({ older })}>
           older
         </Link>
       )}

@@ -26,8 +26,9 @@ export const ledgerRunSchema = z.object({
 
 export const ledgerPageSchema = z.object({
   total: z.number().int().nonnegative(),
-  page: z.number().int().positive(),
-  pages: z.number().int().positive(),
+  /** To be given back as `older` or `newer` for the page beside this one; null: there is none. */
+  older: z.string().nullable(),
+  newer: z.string().nullable(),
   runs: z.array(ledgerRunSchema),
 });
 export type LedgerPage = z.infer<typeof ledgerPageSchema>;
@@ -40,5 +41,9 @@ export const ledgerQuerySchema = z.object({
   device: z.string().max(64).optional(),
   link: z.enum(LINK_KINDS).optional(),
   reach: z.enum(REACHES).optional(),
-  page: z.coerce.number().int().min(1).default(1),
+  /** Runs that were started from then on, and before then. */
+  from: z.iso.datetime({ offset: true }).optional(),
+  until: z.iso.datetime({ offset: true }).optional(),
+  older: z.string().max(80).optional(),
+  newer: z.string().max(80).optional(),
 });

@@ -1,3 +1,5 @@
+import { filledSentence } from './filled-sentence';
+
 /** An expected failure as a value: a stable code and the facts of this case. Wording happens at the edge. */
 export interface Fault<Code extends string = string> {
   readonly code: Code;
@@ -42,6 +44,6 @@ export function failed<Code extends string>(
 /** Fills the catalogue's sentence with the facts of a fault. */
 export function problemOf<Code extends string>(catalogue: FaultCatalogue<Code>, fault: Fault<Code>): Problem {
   const { status, title, sentence } = catalogue[fault.code];
-  const detail = sentence.replace(/\{(\w+)\}/g, (whole, name: string) => String(fault.facts[name] ?? whole));
+  const detail = filledSentence(sentence, fault.facts);
   return { type: `urn:bent-straw:${fault.code}`, title, status, code: fault.code, detail };
 }

@@ -7,6 +7,7 @@ import { ledgerOf, theConsole } from '@/services';
 import { drawnRun } from '@/ui/ledger/drawn-run';
 import { LedgerFilters } from '@/ui/ledger/ledger-filters';
 import { LedgerPages } from '@/ui/ledger/ledger-pages';
+import { LEDGER_SPANS, spanFromMs, type LedgerSpan } from '@/ui/ledger/ledger-span';
 import { LedgerTable } from '@/ui/ledger/ledger-table';
 import { saveOfficeAction } from '../set-up/actions';
 import { FirstOffice } from '@/ui/set-up/first-office';
@@ -21,13 +22,18 @@ export default async function LedgerPage({ searchParams }: { readonly searchPara
   await technicianOrSignIn('/ledger');
   const one = (name: string) => (typeof query[name] === 'string' && query[name] !== '' ? query[name] : undefined);
   const chosen = {
-    siteId: await chosenSiteId(),
     text: one('text'),
     deviceId: one('device'),
     linkKind: LINK_KINDS.find((kind) => kind === one('link')),
     reach: REACHES.find((reach) => reach === one('reach')),
+    span: (Object.keys(LEDGER_SPANS) as LedgerSpan[]).find((span) => span === one('span')),
+    older: one('older'),
+    newer: one('newer'),
   };
-  const found = await ledgerOf(theConsole(), { ...chosen, page: Number(one('page')) || 1 });
+  const context = theConsole();
+  const { span, ...narrowed } = chosen;
+  const fromMs = span === undefined ? undefined : spanFromMs(span, context.wallMs());
+  const found = await ledgerOf(context, { ...narrowed, siteId: await chosenSiteId(), fromMs });
   if (!found.ok) return <FirstOffice save={saveOfficeAction} />;
   const ledger = found.value;
   return (

@@ -11,8 +11,12 @@ export const GET = answering(async (request: Request): Promise<Response> => {
   if (!allowed.ok) return faultAnswer(allowed.fault);
   const query = readQuery(request, ledgerQuerySchema);
   if (!query.ok) return faultAnswer(query.fault);
-  const { site, text, device, link, reach, page } = query.value;
-  const narrowed = { siteId: site, text, deviceId: device, linkKind: link, reach, page };
+  const { site, text, device, link, reach, from, until, older, newer } = query.value;
+  const narrowed = {
+    ...{ siteId: site, text, deviceId: device, linkKind: link, reach, older, newer },
+    fromMs: from === undefined ? undefined : Date.parse(from),
+    untilMs: until === undefined ? undefined : Date.parse(until),
+  };
   const found = await ledgerPageOf(theConsole(), narrowed);
   return found.ok ? Response.json(found.value) : faultAnswer(found.fault);
 });

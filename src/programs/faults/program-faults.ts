@@ -1,3 +1,5 @@
+import { filledSentence } from '@/wire';
+
 /** What keeps a program from starting: a stable code and a sentence with the next step; `{name}` is a fact. */
 export const PROGRAM_FAULTS = {
   'port-busy': 'Port {port} is taken by another program. Stop that one, or choose another port: --port {other}.',
@@ -43,7 +45,7 @@ export class ProgramFault extends Error {
     readonly code: ProgramFaultCode,
     facts: Record<string, string | number> = {},
   ) {
-    super(PROGRAM_FAULTS[code].replace(/\{(\w+)\}/g, (whole, name: string) => String(facts[name] ?? whole)));
+    super(filledSentence(PROGRAM_FAULTS[code], facts));
   }
 }
 

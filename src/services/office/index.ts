@@ -1,0 +1,10 @@
+export { checkPeer, checkPeerKeys, type PeerState } from './peer-check';
+export { joinAddresses, reachableOrigin } from './reachable-addresses';
+export { mergeDevices, openDevice, saveDevice } from './devices';
+export { putLineInUse, removeLine, saveLine } from './lines';
+export { officesRemovedLately, putBackOffice, removeDemoData, removeOffice, saveOffice } from './offices';
+export { correctPlan, removePlan } from './plans';
+export { acceptPeerKey, pinPeer, savePeer } from './peers';
+export { reachabilityOf, type Reachability } from './reachability';
+export { removeDevice, removePeer, undoRemoval, type Removed } from './removals';
+export { siteOf } from './site-of';

@@ -1,2 +1,0 @@
-export { reachabilityOf, type Reachability } from '../office/reachability';
-export { ReachedFrom } from '../console/reached-from';

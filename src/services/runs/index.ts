@@ -1,0 +1,7 @@
+export { handInRun, noteRunAlive } from './hand-in-run';
+export { judgeSomeAnew } from './judge-anew';
+export { conditionsOf, figureColumns } from './judged-run';
+export { recompute, type RecomputedRun } from './recompute';
+export { saveRunNotes } from './run-notes';
+export { shareRun, stopSharing } from './share-run';
+export { sweepSilentRuns } from './sweep-silent-runs';

@@ -1,0 +1,64 @@
+import {
+  furnish,
+  measured,
+  openTestConsole,
+  orderFor,
+  TECHNICIAN,
+  visitorOf,
+  type TestConsole,
+} from '../console/console-for-tests';
+import { shareRun } from '../runs/share-run';
+import {
+  auditPageOf,
+  boardOf,
+  joinPageOf,
+  ledgerOf,
+  ledgerPageOf,
+  peopleOf,
+  runPageOf,
+  samplesDocumentOf,
+  setUpOf,
+  sharedRunPageOf,
+  sitesOverview,
+  weekOfRuns,
+} from '.';
+import * as views from '.';
+
+describe('a view', () => {
+  const statements: string[] = [];
+  let console: TestConsole;
+  beforeAll(async () => {
+    console = await openTestConsole((sql) => statements.push(sql));
+  });
+  afterAll(() => console.close());
+
+  it('only reads: no statement of any of them writes', async () => {
+    const { siteId, code } = await furnish(console);
+    const { runId } = await measured(console, orderFor(code));
+    const shared = await shareRun(console.context, runId);
+    const proof = shared.ok ? shared.value.split('/').at(-1)! : '';
+    // What was measured is a month old by now, with codes, turns and copies past their day: no view tidies up.
+    console.advanceMs(31 * 24 * 3600_000);
+    statements.length = 0;
+    const { context } = console;
+    const asked: Record<keyof typeof views extends infer Name ? Extract<Name, string> : never, unknown> = {
+      BOARD_AGES: null,
+      auditPageOf: await auditPageOf(context, { beforeId: null, who: null, whats: null }),
+      boardOf: await boardOf(context),
+      joinPageOf: await joinPageOf(context, await visitorOf(console, orderFor(code))),
+      ledgerOf: await ledgerOf(context, {}),
+      ledgerPageOf: await ledgerPageOf(context, {}),
+      ledgerRunOf: null,
+      peopleOf: await peopleOf(context),
+      runPageOf: await runPageOf(context, runId),
+      samplesDocumentOf: await samplesDocumentOf(context, TECHNICIAN, runId),
+      setUpOf: await setUpOf(context),
+      sharedRunPageOf: await sharedRunPageOf(context, runId, proof),
+      sitesOverview: await sitesOverview(context),
+      weekOfRuns: await weekOfRuns(context, siteId, 'internet', null),
+    };
+    expect(Object.keys(asked).sort()).toEqual(Object.keys(views).sort());
+    expect(statements.length).toBeGreaterThan(20);
+    expect(statements.filter((sql) => !/^(Execut(?:ing|ed) \([^)]*\): )?(SELECT|WITH|PRAGMA)\b/i.test(sql))).toEqual([]);
+  });
+});

@@ -161,3 +161,20 @@ test('a second office is made, looked at, and stands beside the first', async ({
   await page.getByRole('button', { name: 'Open its board' }).first().click();
   await expect(page.getByRole('button', { name: 'Office: Larkspur Bindery' })).toBeVisible();
 });
+
+test('a board that is open elsewhere shows what the set-up changes, without being loaded again', async ({
+  page,
+  context,
+}) => {
+  await page.goto(`${program.origin}/set-up`);
+  const board = await context.newPage();
+  await board.goto(program.origin);
+  await expect(board.getByRole('heading', { level: 1 })).toBeVisible();
+  await board.evaluate(() => Object.assign(window, { stillHere: true }));
+  await page.getByText('Add a device').click();
+  const fresh = page.getByRole('form', { name: 'New device' });
+  await fresh.getByLabel('name', { exact: true }).fill('Guillotine tablet');
+  await fresh.getByRole('button', { name: 'Add the device' }).click();
+  await expect(board.getByRole('rowheader', { name: 'Guillotine tablet' })).toBeVisible();
+  expect(await board.evaluate(() => 'stillHere' in window)).toBe(true);
+});

@@ -142,18 +142,20 @@ describe('one run of a device, from asking to the record', () => {
   it('when it is closed cancels the measurement, and leaves its result in the outbox', async () => {
     const console = fakeConsole((path) => (isRuns(path) ? [201, GRANT] : [502, { detail: 'away' }]));
     const cancelled: boolean[] = [];
+    let begun = () => undefined as void;
+    const measuring = new Promise<void>((resolve) => (begun = resolve));
     const { run, outbox } = session(console, {
       measure: (_, signal) =>
-        new Promise((resolve) =>
+        new Promise((resolve) => {
           signal.addEventListener('abort', () => {
             cancelled.push(true);
             resolve(RESULT);
-          }),
-        ),
+          });
+          begun();
+        }),
     });
     const ended = run.run(ORDER);
-    while (console.asked.length < 1) await new Promise((resolve) => setImmediate(resolve));
-    await new Promise((resolve) => setTimeout(resolve, 10));
+    await measuring;
     run.close();
     await ended;
     expect(cancelled).toEqual([true]);

@@ -17,8 +17,9 @@ describe('a part of the program', () => {
 
   /** A part that does this at its first, second, … start, and lives after the last. */
   const partThat = (...deeds: string[]) => {
-    const script = join(folder, 'part.cjs');
-    const counter = join(folder, 'starts');
+    const place = mkdtempSync(join(folder, 'part-'));
+    const script = join(place, 'part.cjs');
+    const counter = join(place, 'starts');
     writeFileSync(
       script,
       `const { existsSync, readFileSync, writeFileSync } = require('node:fs');
@@ -82,7 +83,11 @@ describe('a part of the program', () => {
     await part.start();
     await heard('Starting it again');
     await part.stop();
-    await new Promise((resolve) => setTimeout(resolve, 600));
+    // Another one that dies now is back after the same pause: by then this one would be, too.
+    const other = partThat('ready(); setTimeout(() => process.exit(1), 20)');
+    await other.part.start();
+    await other.heard('is back');
+    await other.part.stop();
     expect(starts()).toBe(1);
   });
 });

@@ -9,6 +9,7 @@ import {
   deviceForm,
   finished,
   furnish,
+  LINE_FORM,
   openTestConsole,
   orderFor,
   startRun,
@@ -18,6 +19,8 @@ import {
   type TestConsole,
 } from '../console/console-for-tests';
 import { handInRun, noteRunAlive } from './hand-in-run';
+import { judgeSomeAnew } from './judge-anew';
+import { saveLine } from '../office/lines';
 import { CODE_LENGTH, CODE_LETTERS, newJoinCode, readJoinCode } from '../access/join-codes';
 import { hereToken, openHere } from '../access/here-link';
 import { joinPageOf } from '../views/join-page';
@@ -362,12 +365,25 @@ describe('the console', () => {
   });
 
   describe('the record', () => {
-    it('keeps the plan of its day and the device’s name when both are changed', async () => {
+    it('keeps the plan of its day and the device’s name when both are changed, and when the device is removed', async () => {
       const { runId, runKey, deviceId } = await granted();
       await handInRun(console.context, runId, runKey, finished(samples()));
+      const shown = async () => {
+        const page = await runPageOf(console.context, runId);
+        return page.ok ? [page.value.run.deviceName, page.value.run.plan?.downBps] : null;
+      };
+      const { site, lines } = await setUpOf(console.context);
+      console.advanceMs(24 * 3600_000);
+      const validFrom = console.context.wallMs();
+      const form = { ...LINE_FORM, downMbps: 1000, validFrom, shown: lines[0]!.shown };
+      expect((await saveLine(console.context, site!.id, lines[0]!.id, form)).ok).toBe(true);
+      await saveDevice(console.context, site!.id, deviceId, deviceForm({ name: 'Renamed desk' }));
+      expect((await console.context.store.sites.device(deviceId))!.name).toBe('Renamed desk');
+      expect((await setUpOf(console.context)).lines[0]!.plan?.downBps).toBe(1000e6);
+      await judgeSomeAnew(console.context);
+      expect(await shown()).toEqual(['Press desk', 500e6]);
       await removeDevice(console.context, deviceId);
-      const page = await runPageOf(console.context, runId);
-      expect(page).toMatchObject({ ok: true, value: { run: { deviceName: 'Press desk', plan: { downBps: 500e6 } } } });
+      expect(await shown()).toEqual(['Press desk', 500e6]);
       expect(await ledgerOf(console.context, {})).toMatchObject({ ok: true, value: { total: 1 } });
     });
 

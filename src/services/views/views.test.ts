@@ -59,6 +59,8 @@ describe('a view', () => {
     };
     expect(Object.keys(asked).sort()).toEqual(Object.keys(views).sort());
     expect(statements.length).toBeGreaterThan(20);
-    expect(statements.filter((sql) => !/^(Execut(?:ing|ed) \([^)]*\): )?(SELECT|WITH|PRAGMA)\b/i.test(sql))).toEqual([]);
+    expect(statements.filter((sql) => !/^(Execut(?:ing|ed) \([^)]*\): )?(SELECT|WITH|PRAGMA)\b/i.test(sql))).toEqual(
+      [],
+    );
   });
 });

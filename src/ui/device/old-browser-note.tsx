@@ -1,4 +1,4 @@
-/** What the page is built for (docs/architecture.md, "Browsers"). */
+/** What the page is built for (docs/inside.md, "Browsers"). */
 export const OLDEST_BROWSERS = 'Chrome or Edge 111, Firefox 128, Safari 16.4 (iOS 16.4)';
 const NOTE_ID = 'old-browser';
 

@@ -3,6 +3,16 @@ export type { RunEnding, RunFilter, RunLine, RunPlace, SetRun, StoredRun } from 
 export type { Device, Line, LineSwitch, Site, Spot, StoredPeer, StoredPlan } from './queries/site-queries';
 export type { StoredApiToken, StoredSignIn, StoredTechnician } from './queries/access-queries';
 export type { AuditEntry, AuditFilter, Facts, NewAuditEntry } from './queries/audit-queries';
+export type {
+  StoredComplaint,
+  StoredFinding,
+  StoredHunt,
+  StoredHuntStep,
+  StoredLabel,
+  StoredSwap,
+} from './queries/finding-queries';
+export { FINDING_STATES, HUNT_STATES, type FindingState, type HuntFocus, type HuntState } from './models/finding-rows';
+export type { EvidenceRun } from './queries/run-queries';
 export type { StoredTurn, TurnStatus } from './queries/turn-queries';
 export type { StoredReceipt } from './models/rows';
 export type { RemovedLine } from './queries/removal-queries';

@@ -4,6 +4,7 @@ import { migrate } from './migrations/migrate';
 import { defineTables, type Tables } from './models/tables';
 import { AccessQueries } from './queries/access-queries';
 import { AuditQueries } from './queries/audit-queries';
+import { FindingQueries } from './queries/finding-queries';
 import { RemovalQueries } from './queries/removal-queries';
 import { RunQueries } from './queries/run-queries';
 import { openRaw } from './raw-sqlite';
@@ -22,6 +23,7 @@ export interface Store {
   readonly removals: RemovalQueries;
   readonly runs: RunQueries;
   readonly turns: TurnQueries;
+  readonly findings: FindingQueries;
   close(): Promise<void>;
 }
 
@@ -55,6 +57,7 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     removals: new RemovalQueries(sequelize, tables),
     runs: new RunQueries(sequelize, tables),
     turns: new TurnQueries(tables),
+    findings: new FindingQueries(tables),
     close: () => sequelize.close(),
   };
 }

@@ -15,9 +15,17 @@ export interface RunBrief {
   /** Null where there is no yardstick. */
   readonly downYardstickBps: number | null;
   readonly upYardstickBps: number | null;
+  /** Lower ends of the 95 % intervals: what the path is proven to have carried. Absent in briefs of before. */
+  readonly downLowBps?: number | null | undefined;
+  readonly upLowBps?: number | null | undefined;
+  /** What load in each direction added to the delay, ms. */
+  readonly addedDownMs?: number | null | undefined;
+  readonly addedUpMs?: number | null | undefined;
+  /** Share of what was sent down that the peer's kernel sent again; null: nobody counted. */
+  readonly resentShare?: number | null | undefined;
 }
 
-export function briefOf({ fitness, down, up }: RunReport): RunBrief {
+export function briefOf({ fitness, down, up, resentShare }: RunReport): RunBrief {
   return {
     flags: [...new Set(fitness.map(({ code }) => code))],
     flagsDown: flagsFor(fitness, 'down'),
@@ -26,5 +34,10 @@ export function briefOf({ fitness, down, up }: RunReport): RunBrief {
     upRangeBps: up.rate?.rangeBps ?? null,
     downYardstickBps: yardstickBps(down.yardstick),
     upYardstickBps: yardstickBps(up.yardstick),
+    downLowBps: down.rate?.intervalBps?.low ?? down.rate?.steadyBps ?? null,
+    upLowBps: up.rate?.intervalBps?.low ?? up.rate?.steadyBps ?? null,
+    addedDownMs: down.addedMs,
+    addedUpMs: up.addedMs,
+    resentShare: resentShare ?? null,
   };
 }

@@ -20,6 +20,7 @@ import type { Reach } from '../domain/reach';
 import { verdictOf, worstVerdict, type NoVerdict, type Verdict, type VerdictWord } from './verdict';
 import { yardstickBps, yardstickOf, type Yardstick } from './yardstick';
 import { oneWayLoss, summarizeLoss, type LossSummary } from '../measure/loss/loss-summary';
+import { resentShareOf } from '../measure/loss/resent-share';
 import { finalBytes, type CounterSeries } from '../measure/rate/counter-series';
 import { estimateRate, isOneFigure, type RateEstimate } from '../measure/rate/rate-estimate';
 import { PACED_BYTES, RUN_PROFILES } from '../run/run-profiles';
@@ -77,6 +78,8 @@ export interface RunReport {
     readonly addedMs: number;
     readonly direction: Direction | 'both';
   } | null;
+  /** Share of what was sent down that the peer's kernel sent again; null or absent: nobody counted. */
+  readonly resentShare?: number | null | undefined;
   /** What the client tried and could not do; absent in reports of before. */
   readonly troubles?: readonly ClientTrouble[] | undefined;
   readonly suitability: readonly Suitability[];
@@ -248,6 +251,7 @@ export function reportOf(samples: RunSamples, conditions: RunConditions): RunRep
     paced,
     verdict: worstVerdict([down.verdict, up.verdict]),
     bloat: worstBloat(down, up, both),
+    resentShare: conditions.practice ? null : resentShareOf(samples.kernel),
     troubles: samples.client?.troubles ?? [],
     suitability: suitabilityOf({
       downBps: down.rate?.steadyBps ?? null,

@@ -1,4 +1,3 @@
-import type { LinkKind, Reach } from '@/core';
 import type { RunFilter, RunLine, RunPlace, Site } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
@@ -6,16 +5,8 @@ import { siteOf } from '../office/site-of';
 
 export const LEDGER_PAGE_ROWS = 50;
 
-export interface LedgerQuery {
+export interface LedgerQuery extends RunFilter {
   readonly siteId?: string | undefined;
-  readonly deviceId?: string | undefined;
-  /** Part of the name of the device, its spot or the peer. */
-  readonly text?: string | undefined;
-  readonly linkKind?: LinkKind | undefined;
-  readonly reach?: Reach | undefined;
-  /** Runs that were started from then on, and before then. */
-  readonly fromMs?: number | undefined;
-  readonly untilMs?: number | undefined;
   /** A place of a page before: what is older than it, or newer. */
   readonly older?: string | undefined;
   readonly newer?: string | undefined;

@@ -11,10 +11,12 @@ import { office } from './0007-office';
 import { quickLists } from './0008-quick-lists';
 import { evidence } from './0009-evidence';
 import { people } from './0010-people';
+import { findings } from './0011-findings';
 import type { Migration } from './migration';
 
 export const MIGRATIONS: readonly Migration[] = [
   ...[firstTables, access, turns, conditions, apiTokens, removals, office, quickLists, evidence, people],
+  findings,
 ];
 
 /**

@@ -1,4 +1,5 @@
 import { DataTypes, type ModelStatic, type Sequelize } from 'sequelize';
+import type { ComplaintRow, DiagnosisRow, FindingRow, HuntRow, HuntStepRow, LabelRow, SwapRow } from './finding-rows';
 import type {
   ApiTokenRow,
   AuditRow,
@@ -35,6 +36,13 @@ export interface Tables {
   readonly runs: ModelStatic<RunRow>;
   readonly turns: ModelStatic<TurnRow>;
   readonly runSamples: ModelStatic<RunSamplesRow>;
+  readonly swaps: ModelStatic<SwapRow>;
+  readonly diagnoses: ModelStatic<DiagnosisRow>;
+  readonly findings: ModelStatic<FindingRow>;
+  readonly hunts: ModelStatic<HuntRow>;
+  readonly huntSteps: ModelStatic<HuntStepRow>;
+  readonly labels: ModelStatic<LabelRow>;
+  readonly complaints: ModelStatic<ComplaintRow>;
 }
 
 const id = { type: DataTypes.STRING, primaryKey: true } as const;
@@ -241,6 +249,56 @@ export function defineTables(sequelize: Sequelize): Tables {
         samples: { type: DataTypes.BLOB, allowNull: false },
       }),
       { ...plain, tableName: 'run_samples' },
+    ),
+    swaps: sequelize.define<SwapRow>(
+      'Swap',
+      columns({
+        ...{ id, siteId: text, segmentId: text, what: text, note: text, deviceId: maybeText, atMs: number },
+        ...{ byName: text, huntId: maybeText, undoneAtMs: maybeNumber },
+      }),
+      { ...plain, tableName: 'swaps' },
+    ),
+    diagnoses: sequelize.define<DiagnosisRow>(
+      'Diagnosis',
+      columns({ siteId: { type: DataTypes.STRING, primaryKey: true }, madeAtMs: number, diagnosis: json }),
+      { ...plain, tableName: 'diagnoses' },
+    ),
+    findings: sequelize.define<FindingRow>(
+      'Finding',
+      columns({
+        ...{ id, siteId: text, findingKey: text, state: text, reason: text, byName: text, strength: text },
+        ...{ openedAtMs: number, changedAtMs: number, closedAtMs: maybeNumber, finding: json },
+      }),
+      { ...plain, tableName: 'findings' },
+    ),
+    hunts: sequelize.define<HuntRow>(
+      'Hunt',
+      columns({
+        ...{ id, siteId: text, kind: text, title: text, focus: json, state: text, openedAtMs: number },
+        ...{ openedBy: text, closedAtMs: maybeNumber, outcome: maybeJson },
+      }),
+      { ...plain, tableName: 'hunts' },
+    ),
+    huntSteps: sequelize.define<HuntStepRow>(
+      'HuntStep',
+      columns({ id, huntId: text, atMs: number, byName: text, kind: text, facts: json }),
+      { ...plain, tableName: 'hunt_steps' },
+    ),
+    labels: sequelize.define<LabelRow>(
+      'Label',
+      columns({
+        ...{ id, siteId: text, spotId: maybeText, deviceId: maybeText },
+        ...{ createdAtMs: number, revokedAtMs: maybeNumber },
+      }),
+      { ...plain, tableName: 'labels' },
+    ),
+    complaints: sequelize.define<ComplaintRow>(
+      'Complaint',
+      columns({
+        ...{ id, siteId: text, deviceId: text, deviceName: text, spotName: maybeText, what: text, atMs: number },
+        ...{ runIds: json, huntId: maybeText, seenAtMs: maybeNumber },
+      }),
+      { ...plain, tableName: 'complaints' },
     ),
   };
 }

@@ -16,22 +16,31 @@ const SET_COLUMNS = [
   ...(['startedAtMs', 'downBps', 'upBps', 'addedMs', 'brief'] as const),
 ] as const;
 
-const JSON_COLUMNS = new Set<string>(['plan', 'brief']);
+const JSON_COLUMNS = new Set<string>(['plan', 'brief', 'link']);
 const TRUTH_COLUMNS = new Set<string>(['practice']);
 
-/** One JSON array of values in place of a row: a thousand rows come as one text, which is several times as fast. */
-const SET_ROW = `json_group_array(json_array(${SET_COLUMNS.map((name) =>
-  JSON_COLUMNS.has(name) ? `json("${name}")` : `"${name}"`,
-).join(', ')}) ORDER BY "startedAtMs")`;
+/** A finished run as far as a diagnosis needs it. */
+export type EvidenceRun = Pick<StoredRun, (typeof EVIDENCE_COLUMNS)[number]>;
 
-function setRunsOf(text: string): SetRun[] {
+const EVIDENCE_COLUMNS = [
+  ...(['id', 'setId', 'deviceId', 'linkKind', 'reach', 'lineId', 'peerId', 'startedAtMs'] as const),
+  ...(['downBps', 'upBps', 'ipVersion', 'link', 'plan', 'brief'] as const),
+] as const;
+
+/** One JSON array of values in place of a row: a thousand rows come as one text, which is several times as fast. */
+function rowsAsOne(columns: readonly string[]): string {
+  const values = columns.map((name) => (JSON_COLUMNS.has(name) ? `json("${name}")` : `"${name}"`));
+  return `json_group_array(json_array(${values.join(', ')}) ORDER BY "startedAtMs")`;
+}
+
+function fromOne<Run>(columns: readonly string[], text: string): Run[] {
   return (JSON.parse(text) as unknown[][]).map((values) => {
     const run: Record<string, unknown> = {};
-    SET_COLUMNS.forEach((name, index) => {
+    columns.forEach((name, index) => {
       const value = values[index];
       run[name] = TRUTH_COLUMNS.has(name) && value !== null ? value === 1 : value;
     });
-    return run as SetRun;
+    return run as Run;
   });
 }
 
@@ -248,11 +257,26 @@ export class RunQueries {
   }
 
   async #setRuns(select: string, replacements: Record<string, unknown>): Promise<SetRun[]> {
-    const [found] = await this.sequelize.query<{ found: string }>(`SELECT ${SET_ROW} AS found FROM (${select})`, {
-      replacements,
-      type: QueryTypes.SELECT,
-    });
-    return setRunsOf(found!.found);
+    return this.#asOne<SetRun>(SET_COLUMNS, select, replacements);
+  }
+
+  async #asOne<Run>(columns: readonly string[], select: string, replacements: Record<string, unknown>): Promise<Run[]> {
+    const [found] = await this.sequelize.query<{ found: string }>(
+      `SELECT ${rowsAsOne(columns)} AS found FROM (${select})`,
+      { replacements, type: QueryTypes.SELECT },
+    );
+    return fromOne<Run>(columns, found!.found);
+  }
+
+  /** Finished runs of a site since a time that are evidence of their path; the oldest first. */
+  async evidenceSince(siteId: string, sinceMs: number): Promise<EvidenceRun[]> {
+    return this.#asOne<EvidenceRun>(
+      EVIDENCE_COLUMNS,
+      `SELECT ${EVIDENCE_COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs WHERE siteId = :siteId
+         AND status = 'finished' AND profile NOT IN ('delay', 'paced') AND evidence IN (${OF_PATH})
+         AND startedAtMs >= :sinceMs`,
+      { siteId, sinceMs },
+    );
   }
 
   /** Finished runs of a set, with their reports; the oldest first. */

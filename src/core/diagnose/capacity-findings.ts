@@ -1,0 +1,152 @@
+import type { Direction, Plan } from '../domain/plan';
+import { planPayloadBps } from '../domain/plan';
+import { median } from '../stats/percentile';
+import type { Finding, FindingFacts, Strength } from './finding';
+import type { Occasion } from './observation';
+import { fallsShort, soundOf } from './proof';
+import type { DiagnosedSegment } from './segment';
+import { FOUND_FROM, type NamedExplanation, type Suspicion } from './suspicion';
+
+/** From these on a suspicion is worth a word. */
+const LIKELY_FROM = 0.6;
+const HINT_FROM = 0.25;
+/** Explanations of one shortfall beside each other, at most. */
+const MOST_ALTERNATIVES = 3;
+
+export interface CapacityInput {
+  readonly segments: ReadonlyMap<string, DiagnosedSegment>;
+  readonly occasions: readonly Occasion[];
+  readonly direction: Direction;
+  readonly suspicion: Suspicion;
+  readonly plan: Plan | null;
+  /** Names of devices, for whom one is compared with. */
+  readonly deviceNames: ReadonlyMap<string, string>;
+}
+
+function strengthOf(probability: number): Strength | null {
+  if (probability >= FOUND_FROM) return 'found';
+  if (probability >= LIKELY_FROM) return 'likely';
+  return probability >= HINT_FROM ? 'hint' : null;
+}
+
+/** Occasions across a segment that fall short, and those across it that do not. */
+function split({ occasions, segments, direction }: CapacityInput, ids: readonly string[]) {
+  const across = occasions.filter(
+    ({ path, [direction]: rate }) => rate !== null && ids.some((id) => path.includes(id)),
+  );
+  const short = across.filter(({ path, [direction]: rate }) =>
+    fallsShort(rate!.medianBps, soundOf(path, segments, direction)),
+  );
+  return { short, fine: across.filter((occasion) => !short.includes(occasion)) };
+}
+
+/** Kinds that are told by a device beside it; air is told by the same device on another link. */
+const TOLD_BY_OTHERS = ['device', 'cable', 'unknown-link', 'hop', 'router', 'line', 'far-network', 'peer'];
+
+/** The best that another device made over what the short ones share with it. */
+function comparedWith(input: CapacityInput, short: readonly Occasion[], suspects: readonly string[]) {
+  const { occasions, direction, deviceNames, segments } = input;
+  if (!suspects.every((id) => TOLD_BY_OTHERS.includes(segments.get(id)!.kind))) return null;
+  const shared = new Set(short.flatMap(({ path }) => path).filter((id) => !suspects.includes(id)));
+  const reach = short[0]?.reach;
+  const others = occasions
+    .filter(
+      ({ path, deviceId, reach: far, [direction]: rate }) =>
+        rate !== null &&
+        far === reach &&
+        !short.some((each) => each.deviceId === deviceId) &&
+        path.some((id) => shared.has(id)) &&
+        !path.some((id) => suspects.includes(id)),
+    )
+    .sort((a, b) => b[direction]!.medianBps - a[direction]!.medianBps);
+  const best = others[0];
+  return best === undefined
+    ? null
+    : { deviceName: deviceNames.get(best.deviceId) ?? best.deviceId, bps: best[direction]!.medianBps };
+}
+
+function factsOf(input: CapacityInput, kind: DiagnosedSegment['kind'], ids: readonly string[], probability: number) {
+  const { segments, direction, plan } = input;
+  const { short, fine } = split(input, ids);
+  const measuredBps = median(short.map(({ [direction]: rate }) => rate!.medianBps));
+  const expectedBps = median(short.flatMap(({ path }) => soundOf(path, segments, direction)?.highBps ?? []));
+  if (measuredBps === null || expectedBps === null) return null;
+  const facts: FindingFacts =
+    kind === 'line' && plan !== null && ids.length === 1
+      ? { code: 'line-below-plan', measuredBps, plan, direction, probability }
+      : {
+          ...{ code: 'segment-holds-back', measuredBps, expectedBps, direction, probability },
+          compared: comparedWith(input, short, ids),
+        };
+  return { facts, short, fine, lostShare: Math.max(0, 1 - measuredBps / expectedBps) };
+}
+
+/** Segments that no explanation parts: each explains the same shortfall about as well. */
+function alternativesOf(explanations: readonly NamedExplanation[], id: string, suspicion: Suspicion): string[] {
+  const singles = explanations.filter(({ suspects }) => suspects.length === 1).map(({ suspects }) => suspects[0]!);
+  return [id, ...singles.filter((other) => other !== id && suspicion.probability.get(other)! >= HINT_FROM / 2)].slice(
+    0,
+    MOST_ALTERNATIVES,
+  );
+}
+
+/**
+ * Findings of what holds back, in one direction. A segment that is found stands alone; where several explain the same
+ * shortfall they stand together, the likeliest first, and none is a finding of its own.
+ */
+export function capacityFindings(input: CapacityInput): Finding[] {
+  const { segments, suspicion, direction } = input;
+  const told = new Set<string>();
+  const findings: Finding[] = [];
+  const byProbability = [...suspicion.probability].sort(([, a], [, b]) => b - a);
+  for (const [id, probability] of byProbability) {
+    const segment = segments.get(id)!;
+    if (told.has(id) || segment.kind === 'line-in-hours') continue;
+    const entangled = suspicion.entanglements.find(({ suspects }) => suspects.includes(id));
+    const ids =
+      probability >= FOUND_FROM || entangled === undefined
+        ? [id]
+        : alternativesOf(entangled.explanations, id, suspicion);
+    const together = Math.min(
+      1,
+      ids.reduce((sum, each) => sum + suspicion.probability.get(each)!, 0),
+    );
+    const strength = strengthOf(ids.length > 1 ? Math.min(together, 0.89) : probability);
+    const made = strength === null ? null : factsOf(input, segment.kind, ids, probability);
+    if (strength === null || made === null) continue;
+    for (const each of ids) told.add(each);
+    const { facts, short, fine, lostShare } = made;
+    const deviceIds = [...new Set(short.map(({ deviceId }) => deviceId))];
+    findings.push({
+      key: `${facts.code} ${direction} ${id}`,
+      ...{ facts, strength, deviceIds, hours: null },
+      segments: ids.map((each) => segments.get(each)!),
+      sinceMs: Math.min(...short.map(({ startedAtMs }) => startedAtMs)),
+      evidence: { for: short.flatMap(({ runIds }) => runIds), against: fine.flatMap(({ runIds }) => runIds) },
+      weight: deviceIds.length * lostShare,
+    });
+  }
+  return findings;
+}
+
+/** A line that gives less than the least that its contract names is a finding of its own, whoever else is suspected. */
+export function leastFinding(input: CapacityInput): Finding | null {
+  const { direction, plan, suspicion, segments } = input;
+  const line = [...segments.values()].find(({ kind, generation }) => kind === 'line' && generation === 0);
+  const leastBps = direction === 'down' ? plan?.leastDownBps : plan?.leastUpBps;
+  if (line === undefined || plan === null || leastBps === null || leastBps === undefined) return null;
+  if ((suspicion.probability.get(line.id) ?? 0) < LIKELY_FROM) return null;
+  const { short } = split(input, [line.id]);
+  const measuredBps = median(short.map(({ [direction]: rate }) => rate!.medianBps));
+  if (measuredBps === null || measuredBps >= leastBps) return null;
+  const deviceIds = [...new Set(short.map(({ deviceId }) => deviceId))];
+  return {
+    key: `line-below-least ${direction} ${line.id}`,
+    facts: { code: 'line-below-least', measuredBps, leastBps, plan, direction },
+    strength: 'found',
+    ...{ segments: [line], deviceIds, hours: null },
+    sinceMs: Math.min(...short.map(({ startedAtMs }) => startedAtMs)),
+    evidence: { for: short.flatMap(({ runIds }) => runIds), against: [] },
+    weight: deviceIds.length * (1 - measuredBps / planPayloadBps(plan, direction)),
+  };
+}

@@ -1,0 +1,100 @@
+import {
+  ceilingOfLink,
+  median,
+  type DiagnosedDevice,
+  type DiagnosisInput,
+  type Occasion,
+  type OccasionRate,
+  type Plan,
+} from '@/core';
+import type { EvidenceRun } from '@/store';
+import type { ConsoleContext } from '../console/console-context';
+import { crossingOf } from '../office/line-choice';
+import { OfficeSegments } from './office-segments';
+
+const DAY_MS = 24 * 3600_000;
+/** Evidence gets old: cables are moved, neighbours buy radios. Hours need weeks to show. */
+export const EVIDENCE_MS = 14 * DAY_MS;
+const HOURS_MS = 28 * DAY_MS;
+
+const WAYS = { down: ['downBps', 'downLowBps'], up: ['upBps', 'upLowBps'] } as const;
+
+function rateOf(runs: readonly EvidenceRun[], way: 'down' | 'up'): OccasionRate | null {
+  const [figure, low] = WAYS[way];
+  const known = runs.flatMap((run) => {
+    const bps = run[figure];
+    return bps === null || bps <= 0 ? [] : [{ bps, runId: run.id, lowBps: run.brief?.[low] ?? bps }];
+  });
+  const medianBps = median(known.map(({ bps }) => bps));
+  if (medianBps === null) return null;
+  const best = known.reduce((one, other) => (other.lowBps > one.lowBps ? other : one));
+  const off = median(known.map(({ bps }) => Math.abs(Math.log(bps / medianBps))));
+  return {
+    ...{ medianBps, provenBps: best.lowBps, provenBy: best.runId },
+    // 1.48 × MAD is the standard deviation where the noise is normal.
+    spread: known.length < 3 || off === null ? null : 1.48 * off,
+  };
+}
+
+function addedOf(runs: readonly EvidenceRun[], way: 'addedDownMs' | 'addedUpMs'): number | null {
+  return median(runs.flatMap(({ brief }) => brief?.[way] ?? []));
+}
+
+function bySet(runs: readonly EvidenceRun[]): EvidenceRun[][] {
+  const sets = new Map<string, EvidenceRun[]>();
+  for (const run of runs) {
+    const set = sets.get(run.setId);
+    if (set === undefined) sets.set(run.setId, [run]);
+    else set.push(run);
+  }
+  return [...sets.values()];
+}
+
+function occasionOf(runs: readonly EvidenceRun[], segments: OfficeSegments): Occasion {
+  const newest = runs.at(-1)!;
+  return {
+    runIds: runs.map(({ id }) => id),
+    ...{ deviceId: newest.deviceId, reach: newest.reach, startedAtMs: newest.startedAtMs },
+    hour: new Date(newest.startedAtMs).getHours(),
+    path: segments.pathOf(newest),
+    ...{ down: rateOf(runs, 'down'), up: rateOf(runs, 'up') },
+    ...{ addedDownMs: addedOf(runs, 'addedDownMs'), addedUpMs: addedOf(runs, 'addedUpMs') },
+    resentShare: median(runs.flatMap(({ brief }) => brief?.resentShare ?? [])),
+    flags: [...new Set(runs.flatMap(({ brief }) => brief?.flags ?? []))],
+  };
+}
+
+/** All that is known of an office that a diagnosis is made of; null where there is no such office. */
+export async function officeEvidence(context: ConsoleContext, siteId: string): Promise<DiagnosisInput> {
+  const { sites, runs, findings } = context.store;
+  const nowMs = context.wallMs();
+  const [devices, peers, swaps, lines, { plan }, evidence] = await Promise.all([
+    sites.devicesOf(siteId),
+    sites.peersOf(siteId),
+    findings.swapsOf(siteId),
+    sites.linesOf(siteId),
+    crossingOf(context, siteId, { reach: 'internet' }, nowMs),
+    runs.evidenceSince(siteId, nowMs - HOURS_MS),
+  ]);
+  const tunnels = peers.filter(({ reach }) => reach === 'tunnel');
+  const tunnelPlans = new Map<string, Plan>();
+  for (const { id, farSiteId } of tunnels) {
+    const crossing = await crossingOf(context, siteId, { reach: 'tunnel', farSiteId }, nowMs);
+    if (crossing.plan?.slowerEnd !== undefined) tunnelPlans.set(id, crossing.plan);
+  }
+  const segments = new OfficeSegments({ devices, peers, swaps, lines, plan, tunnelPlans, peerPorts: new Map() });
+  const known = new Set(devices.map(({ id }) => id));
+  const sets = bySet(evidence.filter(({ deviceId, brief }) => known.has(deviceId) && brief !== null));
+  return {
+    occasions: sets.map((set) => occasionOf(set, segments)),
+    segments: segments.all,
+    devices: devices.map(({ id, name, link }): DiagnosedDevice => {
+      const cable = link.medium === 'wired' ? ceilingOfLink(link, 4) : null;
+      return { id, name, cable, cableBps: link.medium === 'wired' ? link.negotiatedBps : null };
+    }),
+    plan,
+    tunnelPlans: new Map([...tunnelPlans].map(([peerId, each]) => [`tunnel:${peerId}`, each])),
+    outsidePeerBps: null,
+    freshFromMs: nowMs - EVIDENCE_MS,
+  };
+}

@@ -55,7 +55,16 @@ export function slowHoursOf(rates: readonly HourlyRate[], seed = 1): SlowHours |
     if (!low.has(hour)) return [{ hour, p: 1, shift: 1 }];
     const shift = median(of.map(({ bps }) => bps))! / median(rest.map(({ bps }) => bps))!;
     if (of.length + rest.length > COUNTED_OUT)
-      return [{ hour, p: rankSumP(of.map(({ bps }) => bps), rest.map(({ bps }) => bps)), shift }];
+      return [
+        {
+          hour,
+          p: rankSumP(
+            of.map(({ bps }) => bps),
+            rest.map(({ bps }) => bps),
+          ),
+          shift,
+        },
+      ];
     const compared = compareGroups(asRuns(rest), asRuns(of), 'rate', seededRandom(seed + hour));
     return compared.status === 'told' ? [{ hour, p: compared.p, shift }] : [];
   });

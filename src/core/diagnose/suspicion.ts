@@ -96,7 +96,9 @@ function components(ids: readonly string[], paths: readonly (readonly string[])[
 /** Signs of the engine about the device itself. */
 function signsOf({ kind, deviceId }: DiagnosedSegment, occasions: readonly Occasion[]): number {
   if (kind !== 'device') return 0;
-  const said = occasions.some((occasion) => occasion.deviceId === deviceId && occasion.flags.includes('device-limited'));
+  const said = occasions.some(
+    (occasion) => occasion.deviceId === deviceId && occasion.flags.includes('device-limited'),
+  );
   return said ? SLOW_SAID : 0;
 }
 

@@ -70,7 +70,8 @@ describe('a figure above what the named link can carry', () => {
 });
 
 describe('by a hair', () => {
-  const word = (mbps: number) => verdictOf({ steadyBps: mbps * 1e6, intervalBps: null }, 500e6, 0.9, null);
+  const HELD = { yardstickBps: 500e6, planBps: 500e6, fullFrom: 0.9 };
+  const word = (mbps: number) => verdictOf({ steadyBps: mbps * 1e6, intervalBps: null }, HELD, null);
 
   it('the words at a limit are edge words within 1 % of it, on both sides', () => {
     expect(word(250)).toMatchObject({ word: 'thin', edgeOf: 'starved' });
@@ -82,7 +83,7 @@ describe('by a hair', () => {
 
   it('and wherever the interval straddles it', () => {
     const wide = { steadyBps: 300e6, intervalBps: { low: 240e6, high: 360e6 } };
-    expect(verdictOf(wide, 500e6, 0.9, null)).toMatchObject({ word: 'thin', edgeOf: 'starved' });
+    expect(verdictOf(wide, HELD, null)).toMatchObject({ word: 'thin', edgeOf: 'starved' });
   });
 });
 

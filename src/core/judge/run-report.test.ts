@@ -45,7 +45,7 @@ describe('the report of a run', () => {
       link: SLOW_CABLE,
     });
     expect(slow.down.yardstick).toMatchObject({ source: 'link' });
-    expect(slow.verdict).toBe('full');
+    expect(slow.verdict).toBe('capped');
     expect(slow.planAnswer).toMatchObject({ word: 'cannot tell', because: ['link-below-plan'] });
   });
 
@@ -118,30 +118,30 @@ describe('the sentence', () => {
   it('puts numbers first, then the plan, then the delay', () => {
     expect(words(PRESS_DESK)).toEqual([
       '486 Mb/s down and 97.0 up.',
-      'The plan is 500 down and 100 up: full both ways.',
-      '14 ms of delay when idle, +212 ms while uploading: collapsed.',
+      'The plan is 500 down and 100 up: as paid for both ways.',
+      'But while somebody uploads, everything waits 212 ms longer (14 ms of delay when idle): calls break up, and remote desktops cannot be used.',
     ]);
   });
 
   it('names each direction when they differ', () => {
     expect(words({ ...PRESS_DESK, downBps: 200e6, loadedUpMs: 15, loadedDownMs: 16 })).toEqual([
       '200 Mb/s down and 97.0 up.',
-      'The plan is 500 down and 100 up: starved down, full up.',
-      '14 ms of delay when idle, and it hardly grows under load (+2.0 ms): crisp.',
+      'The plan is 500 down and 100 up: only 40 % of it down, as paid for up.',
+      '14 ms of delay when idle, and it hardly grows while the line is full (+2.0 ms).',
     ]);
   });
 
   it('says that a slow cable keeps the plan from being judged', () => {
     const held = words({ ...PRESS_DESK, downBps: 93.7e6, upBps: 93e6 }, { ...OVER_GIGABIT, link: SLOW_CABLE })[1];
     expect(held).toBe(
-      'The plan is 500 down and 100 up. This cable can show 94.1 at best: full both ways, but it cannot tell whether the plan is met.',
+      'The plan is 500 down and 100 up. This cable can show 94.1 at best: all that this link carries both ways, so it cannot tell whether the plan is met.',
     );
   });
 
   it('holds a local run against the cable, and says when there is no plan or no knowledge of the link', () => {
     const local = { ...OVER_GIGABIT, reach: 'local' } as const;
     expect(words({ ...PRESS_DESK, downBps: 938e6, upBps: 936e6 }, local)[1]).toBe(
-      'The cable can show 941: full both ways.',
+      'The cable can show 941: as it should be both ways.',
     );
     expect(words(PRESS_DESK, { ...local, link: { medium: 'unknown' } })[1]).toMatch(/not known, so there is nothing/);
     expect(words(PRESS_DESK, { ...OVER_GIGABIT, plan: null })[1]).toMatch(/^No plan is known for this line/);

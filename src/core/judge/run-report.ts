@@ -169,8 +169,11 @@ function directionReport(
     yardstick,
     verdict: verdictOf(
       rate,
-      yardstickBps(yardstick),
-      plan?.fullFrom ?? USUAL_FULL_FROM,
+      {
+        yardstickBps: yardstickBps(yardstick),
+        planBps: reach === 'local' || plan === null ? null : planPayloadBps(plan, direction),
+        fullFrom: plan?.fullFrom ?? USUAL_FULL_FROM,
+      },
       voided ?? (rate !== null && !isOneFigure(rate) ? 'range' : null),
     ),
     shareOfPlan: shareOfPlan(rate, plan, direction, reach),

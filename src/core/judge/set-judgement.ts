@@ -1,5 +1,5 @@
 import type { FitnessCode } from './fitness/fitness-flag';
-import type { Direction, Plan } from '../domain/plan';
+import { planPayloadBps, type Direction, type Plan } from '../domain/plan';
 import { planAnswerOf, type PlanAnswer } from './plan-answer';
 import { summarizeSet, type RunSet, type UsualRanges } from './run-set';
 import { verdictOf, worstVerdict, type NoVerdict, type Verdict, type VerdictWord } from './verdict';
@@ -74,9 +74,14 @@ export function judgeSet(
   const { reach, plan, fullFrom, voidedBy, yardstickBps } = conditions;
   const [downs, ups] = [known(members.map((each) => each.downBps)), known(members.map((each) => each.upBps))];
   const [down, up] = [estimateOf(downs), estimateOf(ups)];
+  const held = (direction: Direction) => ({
+    yardstickBps: yardstickBps[direction],
+    planBps: reach === 'local' || plan === null ? null : planPayloadBps(plan, direction),
+    fullFrom,
+  });
   const verdicts = {
-    down: verdictOf(down, yardstickBps.down, fullFrom, voidedBy),
-    up: verdictOf(up, yardstickBps.up, fullFrom, voidedBy),
+    down: verdictOf(down, held('down'), voidedBy),
+    up: verdictOf(up, held('up'), voidedBy),
   };
   return {
     count: members.length,

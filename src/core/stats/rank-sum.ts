@@ -17,7 +17,7 @@ export function rankSumP(a: readonly number[], b: readonly number[]): number {
   const total = all.length;
   let rankSum = 0;
   let ties = 0;
-  for (let from = 0; from < total; ) {
+  for (let from = 0; from < total;) {
     let to = from;
     while (to + 1 < total && all[to + 1]!.value === all[from]!.value) to += 1;
     const size = to - from + 1;

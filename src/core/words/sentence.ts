@@ -1,6 +1,6 @@
 import type { Plan } from '../domain/plan';
 import type { RateEstimate } from '../measure/rate/rate-estimate';
-import { addedDelayWords, delayWords, nominalRateFigure, rateFigure } from './quantity-words';
+import { addedDelayWords, delayWords, nominalRateFigure, rateFigure, shareWords } from './quantity-words';
 import type { RunConditions } from '../run/run-conditions';
 import type { DirectionReport, RunReport } from '../judge/run-report';
 
@@ -9,6 +9,8 @@ export interface RunSentence {
   readonly figures: string;
   readonly held: string;
   readonly delay: string;
+  /** Which of the two is worse, and so is said first. */
+  readonly lead: 'held' | 'delay';
 }
 
 /** One figure, or both ends where it is none: "486", "8.20 to 17.9". */
@@ -43,14 +45,26 @@ function figuresOf(report: RunReport): string {
   return `${figureOrRange(down.rate)} Mb/s down and ${figureOrRange(up.rate)} up.${earlierWords(report)}`;
 }
 
-function verdictWords({ verdict }: DirectionReport): string {
-  if (verdict.word === 'no verdict')
-    return verdict.why === 'range' ? 'no verdict, for it is no one figure' : 'no verdict';
-  return verdict.edgeOf === null ? verdict.word : `${verdict.word}, on the edge of ${verdict.edgeOf}`;
+/** A verdict as somebody says it who has never read ours: "as paid for", "61 % of it". */
+function verdictWords({ verdict }: DirectionReport, full: string): string {
+  switch (verdict.word) {
+    case 'no verdict':
+      return verdict.why === 'range' ? 'no verdict, for it is no one figure' : 'no verdict';
+    case 'full':
+      return verdict.edgeOf === null ? full : `just about ${full}`;
+    case 'capped':
+      return 'all that this link carries';
+    case 'thin':
+      return verdict.edgeOf === 'full'
+        ? `just under it (${shareWords(verdict.share)})`
+        : `${shareWords(verdict.share)} of it`;
+    case 'starved':
+      return `only ${shareWords(verdict.share)} of it`;
+  }
 }
 
-function bothWords(down: DirectionReport, up: DirectionReport): string {
-  const [downWords, upWords] = [verdictWords(down), verdictWords(up)];
+function bothWords(down: DirectionReport, up: DirectionReport, full: string): string {
+  const [downWords, upWords] = [verdictWords(down, full), verdictWords(up, full)];
   return downWords === upWords ? `${downWords} both ways` : `${downWords} down, ${upWords} up`;
 }
 
@@ -86,7 +100,11 @@ function heldOf(report: RunReport, { reach, plan }: RunConditions): string {
   if (fitness.some((flag) => flag.code === 'shared-on-purpose'))
     return 'That was its share: it ran together with others on purpose.';
   if (down.rate === null && up.rate === null) return 'There is nothing to hold against the yardstick.';
-  const judged = bothWords(down, up);
+  const judged = bothWords(
+    down,
+    up,
+    reach === 'local' || plan?.slowerEnd !== undefined ? 'as it should be' : 'as paid for',
+  );
   if (reach === 'local') {
     if (down.yardstick.status === 'unknown' && fitness.some((flag) => flag.code === 'link-doubtful'))
       return 'That is more than the link can carry as it was described, so the description is wrong.';
@@ -102,7 +120,7 @@ function heldOf(report: RunReport, { reach, plan }: RunConditions): string {
       yardstick.status === 'known' && yardstick.source === 'link' ? [yardstick.rateBps] : [],
     );
     const shows = ceilings.length === 0 ? '' : ` This cable can show ${rateFigure(ceilings[0]!)} at best:`;
-    return `The plan is ${planFigures(plan)}.${shows} ${judged}, but it cannot tell whether the plan is met.`;
+    return `The plan is ${planFigures(plan)}.${shows} ${judged}, so it cannot tell whether the plan is met.`;
   }
   return `The plan is ${planFigures(plan)}: ${judged}.${leastWords(report)}`;
 }
@@ -111,13 +129,39 @@ function delayOf({ idleDelay, bloat, clockStepMs = null }: RunReport): string {
   if (idleDelay === null) return 'Delay was not measured.';
   const idle = `${delayWords(idleDelay.medianMs, clockStepMs)} of delay when idle`;
   if (bloat === null) return `${idle}; under load it was not measured.`;
-  const when = { down: 'while downloading', up: 'while uploading', both: 'while loaded both ways' }[bloat.direction];
-  if (bloat.rating === 'crisp')
-    return `${idle}, and it hardly grows under load (${addedDelayWords(bloat.addedMs)}): crisp.`;
-  return `${idle}, ${addedDelayWords(bloat.addedMs)} ${when}: ${bloat.rating}.`;
+  const added = addedDelayWords(bloat.addedMs);
+  if (bloat.rating === 'crisp' || bloat.rating === 'firm')
+    return `${idle}, and it hardly grows while the line is full (${added}).`;
+  const who = { down: 'downloads', up: 'uploads', both: 'uploads and downloads' }[bloat.direction];
+  return `${DELAY_LEADS[bloat.rating]} somebody ${who}, everything waits ${delayWords(bloat.addedMs)} longer (${idle}): ${SUFFERS[bloat.rating]}.`;
+}
+
+const DELAY_LEADS = { soft: 'While', soggy: 'But while', collapsed: 'But while' } as const;
+/** What people notice of such a wait. */
+const SUFFERS = {
+  soft: 'calls may notice it',
+  soggy: 'calls and remote desktops suffer',
+  collapsed: 'calls break up, and remote desktops cannot be used',
+} as const;
+
+const RATE_GRAVITY = { full: 0, capped: 1, thin: 2, starved: 3, 'no verdict': 0 } as const;
+const DELAY_GRAVITY = { crisp: 0, firm: 0, soft: 1, soggy: 2, collapsed: 3 } as const;
+
+function leadOf({ verdict, bloat }: RunReport): RunSentence['lead'] {
+  return bloat !== null && DELAY_GRAVITY[bloat.rating] > RATE_GRAVITY[verdict] ? 'delay' : 'held';
 }
 
 /** Puts a report into words. Unknown figures are said to be unmeasured. */
 export function sentenceOf(report: RunReport, conditions: RunConditions): RunSentence {
-  return { figures: figuresOf(report), held: heldOf(report, conditions), delay: delayOf(report) };
+  return {
+    figures: figuresOf(report),
+    held: heldOf(report, conditions),
+    delay: delayOf(report),
+    lead: leadOf(report),
+  };
+}
+
+/** A sentence as one text, the worse of rate and delay right behind the figures. */
+export function sentenceText({ figures, held, delay, lead }: RunSentence): string {
+  return (lead === 'delay' ? [figures, delay, held] : [figures, held, delay]).filter((part) => part !== '').join(' ');
 }

@@ -20,13 +20,14 @@ import {
   type ProfileName,
   type Reach,
   type StripData,
+  sentenceText,
 } from '@/core';
 import { deliverLeft } from '@/session';
 import type { HandInAnswer, RunWaiting } from '@/wire';
 import { programVersion } from '../folder/version';
 
 /** How a finished run ends the command: what a script goes by. */
-const EXIT_BY_VERDICT = { full: 0, thin: 10, starved: 11, 'no verdict': 12 } as const;
+const EXIT_BY_VERDICT = { full: 0, capped: 9, thin: 10, starved: 11, 'no verdict': 12 } as const;
 const CANCELLED_EXIT = 130;
 
 interface RunOptions {
@@ -73,7 +74,7 @@ function showWaiting({ why, aboutMs }: RunWaiting): void {
 
 function printAnswer(answer: HandInAnswer, origin: string): void {
   if (process.stderr.isTTY) process.stderr.write('\r\x1b[2K');
-  console.log([answer.figures, answer.held, answer.delay].filter(Boolean).join(' '));
+  console.log(sentenceText(answer));
   console.log(`${origin}/runs/${answer.runId}`);
 }
 
@@ -131,7 +132,7 @@ program
   .option('--samples', 'with --json: the raw samples too')
   .addHelpText(
     'after',
-    '\nExit code: 0 full, 10 thin, 11 starved, 12 no verdict, 130 cancelled; above 60 there is no result (docs/errors.md).',
+    '\nExit code: 0 full, 9 capped by its own link, 10 thin, 11 starved, 12 no verdict, 130 cancelled; above 60 there is no result (docs/errors.md).',
   )
   .action(run);
 

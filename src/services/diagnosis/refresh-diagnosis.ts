@@ -7,7 +7,12 @@ import { officeEvidence } from './office-evidence';
 const STANDS = ['open', 'worked-on', 'let-be'];
 
 /** What becomes of one that was found, now or before. */
-function foundNow(finding: Finding, before: StoredFinding | undefined, nowMs: number, newId: () => string): StoredFinding {
+function foundNow(
+  finding: Finding,
+  before: StoredFinding | undefined,
+  nowMs: number,
+  newId: () => string,
+): StoredFinding {
   const told = { finding, strength: finding.strength };
   if (before === undefined)
     return {

@@ -222,7 +222,7 @@ describe('the console', () => {
       const answer = await handInRun(console.context, runId, runKey, finished(samples()));
       expect(answer).toMatchObject({
         ok: true,
-        value: { status: 'finished', held: 'The plan is 500 down and 100 up: full both ways.' },
+        value: { status: 'finished', held: 'The plan is 500 down and 100 up: as paid for both ways.' },
       });
       const run = (await console.context.store.runs.byId(runId))!;
       expect(run.downBps! / 486e6).toBeCloseTo(1, 2);

@@ -109,6 +109,7 @@ export function answerOf(run: StoredRun): HandInAnswer {
     figures: UNFINISHED_REASONS[reason].what,
     held: UNFINISHED_REASONS[reason].nextStep,
     delay: '',
+    lead: 'held',
     result: null,
   };
 }

@@ -45,7 +45,8 @@ export async function weekOfRuns(
   const [downBps, upBps] = [known(runs.map((run) => run.downBps)), known(runs.map((run) => run.upBps))];
   const judged = (rateBps: number | null, direction: Direction) => {
     const rate = rateBps === null ? null : { steadyBps: rateBps, intervalBps: null };
-    return verdictOf(rate, promised(direction), plan?.fullFrom ?? USUAL_FULL_FROM, null);
+    const planBps = promised(direction);
+    return verdictOf(rate, { yardstickBps: planBps, planBps, fullFrom: plan?.fullFrom ?? USUAL_FULL_FROM }, null);
   };
   const last = runs.at(-1);
   const addedMs = known(runs.map((run) => run.addedMs));

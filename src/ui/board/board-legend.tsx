@@ -5,6 +5,7 @@ import { VerdictMark } from '../verdict/verdict-mark';
 export function BoardLegend({ fullFrom }: { readonly fullFrom: number }) {
   const meaning = {
     full: `from ${Math.round(fullFrom * 100)} % of the yardstick`,
+    capped: 'all that its own link can carry, less than is paid for',
     thin: 'from half of it',
     starved: 'below',
     'no verdict': 'cannot judge',

@@ -9,6 +9,7 @@ import {
   type Phase,
   type ProfileName,
   type Reach,
+  sentenceText,
 } from '@/core';
 import type { SessionState } from '@/session';
 import type { JoinPage } from '@/services';
@@ -233,9 +234,7 @@ function LastResultNote() {
       <h2 className="text-sm text-quiet">
         Measured here last, <WallTime atMs={last.atMs} />
       </h2>
-      <p className="mt-1">
-        {last.answer.figures} {last.answer.held} {last.answer.delay}
-      </p>
+      <p className="mt-1">{sentenceText(last.answer)}</p>
       <a href={`/runs/${last.answer.runId}`} className="mt-1 inline-block underline">
         Open it
       </a>

@@ -1,4 +1,4 @@
-import { addedDelayWords, delayWords, rateBloat, rateFigure } from '@/core';
+import { addedDelayWords, delayWords, rateFigure } from '@/core';
 import type { HandInAnswer } from '@/wire';
 import { StrawBar } from '../straw/straw-bar';
 import { VerdictMark } from '../verdict/verdict-mark';
@@ -40,9 +40,9 @@ export function RunResult({ answer }: { readonly answer: HandInAnswer }) {
         <span className="mr-2 inline-block">
           <VerdictMark verdict={result.verdict} />
         </span>
-        <span className="font-semibold">{answer.figures}</span> {answer.held}
+        <span className="font-semibold">{answer.figures}</span> {answer.lead === 'delay' ? answer.delay : answer.held}
       </h1>
-      <p className="mt-1 text-quiet">{answer.delay}</p>
+      <p className="mt-1 text-quiet">{answer.lead === 'delay' ? answer.held : answer.delay}</p>
       <div className="mt-5 space-y-2">
         {loaded && (
           <>
@@ -57,7 +57,7 @@ export function RunResult({ answer }: { readonly answer: HandInAnswer }) {
             <span className="figure text-lg">
               {loaded ? addedDelayWords(result.addedMs) : delayWords(result.idleMs)}
             </span>
-            <span className="block text-sm text-quiet">{loaded ? rateBloat(result.addedMs) : 'when idle'}</span>
+            <span className="block text-sm text-quiet">{loaded ? 'more while full' : 'when idle'}</span>
           </span>
         </div>
       </div>

@@ -1,4 +1,5 @@
 import type { RunReport, RunSentence } from '@/core';
+import { DelayMark } from '../verdict/delay-mark';
 import { VerdictMark } from '../verdict/verdict-mark';
 
 interface RunSentenceBlockProps {
@@ -13,11 +14,12 @@ export function RunSentenceBlock({ report, sentence, practice }: RunSentenceBloc
     <section aria-label="Result" className="max-w-[58rem]">
       <p className="text-[1.55rem] leading-snug">
         <span className="mr-3 inline-block align-[0.05em]">
-          <VerdictMark verdict={report.verdict} />
+          <VerdictMark verdict={report.verdict} /> {report.bloat !== null && <DelayMark rating={report.bloat.rating} />}
         </span>
-        <span className="font-semibold">{sentence.figures}</span> {sentence.held}
+        <span className="font-semibold">{sentence.figures}</span>{' '}
+        {sentence.lead === 'delay' ? sentence.delay : sentence.held}
       </p>
-      <p className="mt-1 text-[1.1rem] text-quiet">{sentence.delay}</p>
+      <p className="mt-1 text-[1.1rem] text-quiet">{sentence.lead === 'delay' ? sentence.held : sentence.delay}</p>
       {practice && (
         <p className="mt-1 text-sm text-quiet">
           A practice line stood in for the provider&rsquo;s line; this says nothing about a real one.

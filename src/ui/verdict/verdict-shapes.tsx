@@ -3,6 +3,12 @@ import { VERDICT_WORDS, type VerdictWord } from '@/core';
 /** What each verdict looks like in a square of 12. */
 export const VERDICT_SHAPES: Record<VerdictWord, React.ReactNode> = {
   full: <circle cx="6" cy="6" r="4.6" fill="currentColor" />,
+  capped: (
+    <>
+      <circle cx="6" cy="6" r="2.6" fill="currentColor" />
+      <path d="M3.6 1.2H1.2v9.6h2.4M8.4 1.2h2.4v9.6H8.4" fill="none" stroke="currentColor" strokeWidth="1.3" />
+    </>
+  ),
   thin: (
     <>
       <circle cx="6" cy="6" r="4.3" fill="none" stroke="currentColor" strokeWidth="1.3" />
@@ -20,6 +26,7 @@ export const VERDICT_SHAPES: Record<VerdictWord, React.ReactNode> = {
 
 export const VERDICT_COLOURS: Record<VerdictWord, string> = {
   full: 'text-ink',
+  capped: 'text-ink',
   thin: 'text-thin',
   starved: 'text-starved',
   'no verdict': 'text-quiet',

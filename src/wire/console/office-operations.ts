@@ -62,7 +62,9 @@ const boardRow = z.object({
 });
 
 const runDocument = ledgerRunSchema.extend({
-  sentence: z.object({ figures: z.string(), held: z.string(), delay: z.string() }).nullable(),
+  sentence: z
+    .object({ figures: z.string(), held: z.string(), delay: z.string(), lead: z.enum(['held', 'delay']) })
+    .nullable(),
   unfinished: z.string().nullable(),
   set: z.object({ runIds: z.array(id), verdict: z.enum(VERDICT_WORDS), downBps: figure, upBps: figure }).nullable(),
   report: z.record(z.string(), z.unknown()).nullable(),

@@ -111,6 +111,8 @@ const figure = z.number().nullable();
 export const handInAnswerSchema = z.object({
   runId: z.string(),
   status: z.enum(['finished', 'unfinished']),
+  /** Which of the two is worse, and so is said first. */
+  lead: z.enum(['held', 'delay']).default('held'),
   figures: z.string(),
   held: z.string(),
   delay: z.string(),

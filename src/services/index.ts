@@ -2,6 +2,8 @@ export { diskTroubleOf } from '@/store';
 export * from './access';
 export * from './audit';
 export * from './console';
+export * from './diagnosis';
+export * from './hunts';
 export * from './office';
 export * from './runs';
 export * from './turns';

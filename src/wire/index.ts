@@ -1,5 +1,6 @@
 export * from './peer/channel/channel-frame';
 export * from './forms/access-schemas';
+export * from './forms/hunt-schemas';
 export * from './console/console-faults';
 export * from './forms/form-schemas';
 export * from './console/ledger-messages';

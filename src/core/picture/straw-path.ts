@@ -12,6 +12,10 @@ export interface StrawSegment {
   readonly capacityBps: number | null;
   /** Whether this is where the rest is held back. */
   readonly kink: boolean;
+  /** What it has been proven to carry, down and up, bits per second; absent: the picture is not of proofs. */
+  readonly proven?: { readonly downBps: number | null; readonly upBps: number | null } | undefined;
+  /** What a finding says of it, short: its figure. */
+  readonly kinkWords?: string | undefined;
 }
 
 export interface StrawPathInput {
@@ -68,13 +72,23 @@ export interface SiteStrawInput {
   readonly lineName: string | null;
   readonly plan: Plan | null;
   readonly outsidePeerName: string | null;
+  /** What each part has been proven to carry, and what was found there; absent: what links and plan promise is drawn. */
+  readonly known?: ReadonlyMap<StrawSegment['kind'], KnownPart> | undefined;
+}
+
+/** What is known of a part of a site's straw. */
+export interface KnownPart {
+  readonly downBps: number | null;
+  readonly upBps: number | null;
+  readonly kinkWords: string | null;
 }
 
 /** The path of a whole site, from its devices to the outside peer; the best link stands for the inside. */
-export function siteStrawOf({ deviceCount, links, lineName, plan, outsidePeerName }: SiteStrawInput): StrawSegment[] {
+export function siteStrawOf(input: SiteStrawInput): StrawSegment[] {
+  const { deviceCount, links, lineName, plan, outsidePeerName, known } = input;
   const ceilings = links.flatMap((link) => ceilingOfLink(link, 4)?.payloadBps ?? []);
   const plain = { capacityBps: null, kink: false };
-  return [
+  const promised: StrawSegment[] = [
     { ...plain, kind: 'device', label: deviceCount === 1 ? '1 device' : `${deviceCount} devices` },
     { ...plain, kind: 'link', label: 'cables, air', capacityBps: ceilings.length === 0 ? null : Math.max(...ceilings) },
     { ...plain, kind: 'hop', label: 'switch' },
@@ -87,4 +101,16 @@ export function siteStrawOf({ deviceCount, links, lineName, plan, outsidePeerNam
     },
     { ...plain, kind: 'far-end', label: outsidePeerName ?? 'no outside peer yet' },
   ];
+  if (known === undefined) return promised;
+  return promised.map((segment) => {
+    const part = known.get(segment.kind);
+    const kinkWords = part?.kinkWords ?? null;
+    return {
+      ...segment,
+      capacityBps: part?.downBps ?? null,
+      proven: { downBps: part?.downBps ?? null, upBps: part?.upBps ?? null },
+      kink: kinkWords !== null,
+      kinkWords: kinkWords ?? undefined,
+    };
+  });
 }

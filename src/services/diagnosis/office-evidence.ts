@@ -64,8 +64,12 @@ function occasionOf(runs: readonly EvidenceRun[], segments: OfficeSegments): Occ
   };
 }
 
-/** All that is known of an office that a diagnosis is made of; null where there is no such office. */
-export async function officeEvidence(context: ConsoleContext, siteId: string): Promise<DiagnosisInput> {
+/** All that is known of an office that a diagnosis is made of, and what tells the path of a run that could be made. */
+export interface OfficeEvidence extends DiagnosisInput {
+  readonly office: OfficeSegments;
+}
+
+export async function officeEvidence(context: ConsoleContext, siteId: string): Promise<OfficeEvidence> {
   const { sites, runs, findings } = context.store;
   const nowMs = context.wallMs();
   const [devices, peers, swaps, lines, { plan }, evidence] = await Promise.all([
@@ -96,5 +100,6 @@ export async function officeEvidence(context: ConsoleContext, siteId: string): P
     tunnelPlans: new Map([...tunnelPlans].map(([peerId, each]) => [`tunnel:${peerId}`, each])),
     outsidePeerBps: null,
     freshFromMs: nowMs - EVIDENCE_MS,
+    office: segments,
   };
 }

@@ -30,6 +30,35 @@ function goneNow(before: StoredFinding, nowMs: number): StoredFinding | null {
   return { ...before, state: 'gone', changedAtMs: nowMs, closedAtMs: nowMs };
 }
 
+const due = new WeakMap<ConsoleContext['changes'], Set<string>>();
+
+/** What was found in an office may have changed: it is worked out anew before long, however often this is said. */
+export function findingsAreDue(context: ConsoleContext, siteId: string): void {
+  const sites = due.get(context.changes) ?? new Set<string>();
+  due.set(context.changes, sites.add(siteId));
+}
+
+const knownVersions = new WeakMap<ConsoleContext['changes'], Map<string, string>>();
+
+/**
+ * Works out anew what stands out in the offices where runs have come or gone since, or something else was changed; once
+ * a day all of them, for evidence gets old.
+ */
+export async function refreshDueDiagnoses(context: ConsoleContext): Promise<void> {
+  const versions = knownVersions.get(context.changes) ?? new Map<string, string>();
+  knownVersions.set(context.changes, versions);
+  const asked = due.get(context.changes);
+  const runsVersion = await context.store.runs.boardVersion();
+  const day = Math.floor(context.wallMs() / (24 * 3600_000));
+  for (const { id } of await context.store.sites.all()) {
+    const version = `${runsVersion} ${day}`;
+    if (versions.get(id) === version && asked?.has(id) !== true) continue;
+    asked?.delete(id);
+    await refreshDiagnosis(context, id);
+    versions.set(id, version);
+  }
+}
+
 /**
  * Works out anew what stands out in an office, and keeps it: what is found for the first time opens, what is found no
  * more is gone, what was gone or mended and is found again opens again. Boards hear of it when something changed.

@@ -1,6 +1,7 @@
 import { forgetOldSignIns, renewEndedCodes } from '../access';
 import { forgetOldAudit } from '../audit';
 import type { ConsoleContext } from '../console/console-context';
+import { refreshDueDiagnoses } from '../diagnosis';
 import { forgetOldOffices } from '../office/offices';
 import { checkPeerKeys } from '../office/peer-check';
 import { judgeSomeAnew } from '../runs/judge-anew';
@@ -19,6 +20,7 @@ export function consoleTasks(context: ConsoleContext): UpkeepTask[] {
     { name: 'end silent runs', everyMs: 2 * SECOND_MS, act: () => sweepSilentRuns(context) },
     { name: 'move the queue', everyMs: SECOND_MS, act: () => moveQueue(context) },
     { name: 'judge runs anew', everyMs: SECOND_MS, act: () => judgeSomeAnew(context) },
+    { name: 'look for what stands out', everyMs: SECOND_MS, act: () => refreshDueDiagnoses(context) },
     { name: 'look at the keys of peers', everyMs: 10 * MINUTE_MS, act: () => checkPeerKeys(context) },
     { name: 'renew codes that have ended', everyMs: MINUTE_MS, act: () => renewEndedCodes(context) },
     { name: 'forget sign-ins that have ended', everyMs: 10 * MINUTE_MS, act: () => forgetOldSignIns(context) },

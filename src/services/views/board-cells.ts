@@ -1,14 +1,16 @@
 import {
   LINK_KINDS,
+  linkKindOf,
   rateBloat,
   REACHES,
   type BloatRating,
+  type DeviceKind,
   type Interval,
   type LinkKind,
   type Reach,
   type VerdictWord,
 } from '@/core';
-import type { SetRun } from '@/store';
+import type { Device, SetRun, StoredPeer } from '@/store';
 import { judgedSet, setsOf } from '../runs/run-sets';
 
 /** A column of the board. */
@@ -38,21 +40,45 @@ export interface BoardCell {
   readonly rangeUpBps: Interval | null;
 }
 
-/** Shown even while nothing was run there: the gaps are what is still to be tested. */
-const ALWAYS_SHOWN: readonly BoardColumn[] = [
-  { linkKind: 'wired', reach: 'local' },
-  { linkKind: 'wired', reach: 'internet' },
-  { linkKind: 'wifi-5', reach: 'local' },
-  { linkKind: 'wifi-5', reach: 'internet' },
-];
-
 const columnKey = ({ linkKind, reach }: BoardColumn) => `${linkKind} ${reach}`;
 export const cellKey = (deviceId: string, column: BoardColumn) => `${deviceId} ${columnKey(column)}`;
 const columnOf = ({ linkKind, reach }: SetRun): BoardColumn => ({ linkKind: linkKind as LinkKind, reach });
 
-/** Columns in a fixed order: those in which something was run, and those that always invite to it. */
-export function columnsOf(runs: readonly SetRun[]): BoardColumn[] {
-  const wanted = new Set([...ALWAYS_SHOWN, ...runs.map(columnOf)].map(columnKey));
+/** The columns in which something was run. */
+export function measuredColumns(runs: readonly SetRun[]): BoardColumn[] {
+  const columns = new Map(runs.map((run) => [columnKey(columnOf(run)), columnOf(run)]));
+  return [...columns.values()];
+}
+
+/** Kinds of devices that have no radio as a rule, and those that have no port for a cable. */
+const WITHOUT_RADIO: readonly (DeviceKind | null)[] = ['desktop', 'server', 'box'];
+const WITHOUT_PORT: readonly (DeviceKind | null)[] = ['phone', 'tablet'];
+
+/** Whether a device can be measured over a kind of link: a place that it cannot have is no invitation. */
+export function canHave({ kind, link }: Pick<Device, 'kind' | 'link'>, { linkKind }: BoardColumn): boolean {
+  const own = linkKindOf(link);
+  if (own === linkKind) return true;
+  if (linkKind === 'unknown' || linkKind === 'wifi') return false;
+  if (linkKind === 'wired') return !WITHOUT_PORT.includes(kind) && own !== 'unknown';
+  if (linkKind === 'tunnel') return false;
+  // Whoever is known to be on a cable, and to be no laptop, is not expected in the air.
+  return !WITHOUT_RADIO.includes(kind) && own !== 'unknown';
+}
+
+/**
+ * Columns in a fixed order: one for each link that a device of this office has, and each reach that has a peer; and those
+ * in which something was run. A link that nobody described makes no column of its own before something was run over it.
+ */
+export function columnsOf(
+  measured: readonly BoardColumn[],
+  devices: readonly Pick<Device, 'link'>[],
+  peers: readonly Pick<StoredPeer, 'reach'>[],
+): BoardColumn[] {
+  const reaches = REACHES.filter((reach) => peers.some((peer) => peer.reach === reach));
+  const had = [...new Set(devices.map(({ link }) => linkKindOf(link)))].filter((kind) => kind !== 'unknown');
+  const expected = had.flatMap((linkKind) => reaches.map((reach) => ({ linkKind, reach })));
+  // Through the tunnel a column is worth its place only once something was run there.
+  const wanted = new Set([...expected.filter(({ reach }) => reach !== 'tunnel'), ...measured].map(columnKey));
   return LINK_KINDS.flatMap((linkKind) => REACHES.map((reach) => ({ linkKind, reach }))).filter((column) =>
     wanted.has(columnKey(column)),
   );

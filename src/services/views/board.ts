@@ -1,12 +1,14 @@
 import { linkKindOf, REACHES, siteStrawOf, type LinkKind, type Plan, type Reach, type StrawSegment } from '@/core';
 import type { Device, Site } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
-import { cellKey, type BoardCell, type BoardColumn } from './board-cells';
+import { canHave, cellKey, columnsOf, type BoardCell, type BoardColumn } from './board-cells';
 import { keepsCell, keepsColumn, keepsRow, type BoardFilter } from './board-filter';
 import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
 import { newestCells } from './newest-cells';
-import { segmentFacts } from './segment-facts';
+import { knownParts } from './proven-straw';
+import { segmentFacts, type SegmentFacts } from './segment-facts';
+import { standsOut, type StandsOut } from './stands-out';
 import { siteOf } from '../office/site-of';
 import { trayOf, type TrayTurn } from '../turns';
 
@@ -17,7 +19,7 @@ export interface BoardRow {
   readonly standsBy: boolean;
   /** The kind of link that it has now, as far as is known. */
   readonly linkKind: LinkKind;
-  readonly cells: readonly { readonly cell: BoardCell | null; readonly kept: boolean }[];
+  readonly cells: readonly { readonly cell: BoardCell | null; readonly kept: boolean; readonly possible: boolean }[];
 }
 
 export interface Board {
@@ -27,8 +29,10 @@ export interface Board {
   readonly straw: readonly StrawSegment[];
   /** What the newest run over the provider's line carried down, bits per second; null before the first. */
   readonly flowBps: number | null;
-  /** What is known of the segment that the board is narrowed to, in words. */
-  readonly facts: string | null;
+  /** What is known of the segment that the board is narrowed to. */
+  readonly facts: SegmentFacts | null;
+  /** What stands out in this office. */
+  readonly out: StandsOut;
   readonly columns: readonly BoardColumn[];
   readonly groups: readonly { readonly spotName: string | null; readonly rows: readonly BoardRow[] }[];
   /** Everything that the board could be narrowed to. */
@@ -53,15 +57,17 @@ export async function boardOf(
   const site = await siteOf(context, siteId);
   if (site === null) return failed('site-missing');
   const nowMs = context.wallMs();
-  const [devices, spots, peers, newest, tray, { line, plan }] = await Promise.all([
-    sites.devicesOf(site.id),
+  const devices = await sites.devicesOf(site.id);
+  const [spots, peers, newest, tray, { line, plan }, { diagnosis, ...out }] = await Promise.all([
     sites.spotsOf(site.id),
     sites.peersOf(site.id),
     newestCells(context, site.id),
     trayOf(context, site.id),
     crossingOf(context, site.id, { reach: 'internet' }, nowMs),
+    standsOut(context, site.id, devices),
   ]);
-  const { cells, columns: allColumns, flowBps } = newest;
+  const { cells, flowBps } = newest;
+  const allColumns = columnsOf(newest.columns, devices, peers);
   const columns = allColumns.filter((column) => keepsColumn(filter, column));
   const present = ({ id, name }: Device) => ({
     ...{ deviceId: id, deviceName: name, standsBy: context.standing.isPresent(id) },
@@ -71,7 +77,7 @@ export async function boardOf(
     linkKind: linkKindOf(device.link),
     cells: columns.map((column) => {
       const cell = cells.get(cellKey(device.id, column)) ?? null;
-      return { cell, kept: keepsCell(filter, cell, nowMs) };
+      return { cell, kept: keepsCell(filter, cell, nowMs), possible: canHave(device, column) };
     }),
   });
   const judgesCells = filter.verdict !== undefined || filter.age !== undefined;
@@ -91,6 +97,10 @@ export async function boardOf(
     lineName: line?.name ?? null,
     plan,
     outsidePeerName: peers.find((peer) => peer.reach === 'internet')?.name ?? null,
+    known:
+      diagnosis === null
+        ? undefined
+        : knownParts(diagnosis, new Set(out.findings.filter(({ state }) => state === 'let-be').map(({ key }) => key))),
   });
   return done({
     site,
@@ -98,7 +108,8 @@ export async function boardOf(
     plan,
     straw,
     flowBps,
-    facts: filter.segment === undefined ? null : await segmentFacts(context, site.id, filter.segment, devices),
+    facts: filter.segment === undefined ? null : segmentFacts(diagnosis, filter.segment, devices),
+    out,
     columns,
     groups,
     spots: spots.map((spot) => spot.name),

@@ -1,5 +1,5 @@
 import type { SetRun, Store } from '@/store';
-import { cellsOf, columnsOf, type BoardCell, type BoardColumn } from './board-cells';
+import { cellsOf, measuredColumns, type BoardCell, type BoardColumn } from './board-cells';
 import type { ConsoleContext } from '../console/console-context';
 
 /** What a site's board shows of its runs, judged. */
@@ -31,7 +31,7 @@ export async function newestCells({ store }: ConsoleContext, siteId: string): Pr
   const before = ofStore.get(siteId);
   if (before?.version === version) return before.newest;
   const runs = await store.runs.newestSets(siteId);
-  const newest = { cells: cellsOf(runs), columns: columnsOf(runs), flowBps: flowOf(runs) };
+  const newest = { cells: cellsOf(runs), columns: measuredColumns(runs), flowBps: flowOf(runs) };
   ofStore.set(siteId, { version, newest });
   return newest;
 }

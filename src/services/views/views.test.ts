@@ -7,6 +7,7 @@ import {
   visitorOf,
   type TestConsole,
 } from '../console/console-for-tests';
+import { openHunt } from '../hunts';
 import { shareRun } from '../runs/share-run';
 import {
   auditPageOf,
@@ -39,12 +40,16 @@ describe('a view', () => {
     const proof = shared.ok ? shared.value.split('/').at(-1)! : '';
     // What was measured is a month old by now, with codes, turns and copies past their day: no view tidies up.
     console.advanceMs(31 * 24 * 3600_000);
+    const hunt = await openHunt(console.context, 'Ines', { siteId, deviceId: null });
+    expect(hunt.ok).toBe(true);
     statements.length = 0;
     const { context } = console;
     const asked: Record<keyof typeof views extends infer Name ? Extract<Name, string> : never, unknown> = {
       BOARD_AGES: null,
       auditPageOf: await auditPageOf(context, { beforeId: null, who: null, whats: null }),
       boardOf: await boardOf(context),
+      huntPageOf: hunt.ok ? await views.huntPageOf(context, hunt.value.id) : null,
+      huntsOf: await views.huntsOf(context, siteId),
       joinPageOf: await joinPageOf(context, await visitorOf(console, orderFor(code))),
       ledgerOf: await ledgerOf(context, {}),
       ledgerPageOf: await ledgerPageOf(context, {}),
@@ -54,6 +59,7 @@ describe('a view', () => {
       samplesDocumentOf: await samplesDocumentOf(context, TECHNICIAN, runId),
       setUpOf: await setUpOf(context),
       sharedRunPageOf: await sharedRunPageOf(context, runId, proof),
+      standsOut: await views.standsOut(context, siteId, await context.store.sites.devicesOf(siteId)),
       sitesOverview: await sitesOverview(context),
       weekOfRuns: await weekOfRuns(context, siteId, 'internet', null),
     };

@@ -11,7 +11,7 @@ import { EmptyCell, EmptyRunCell } from './empty-cell';
 import { JoinSlipAt, type JoinFacts, type WantedPlace } from './join-slip';
 import type { QueueRound } from './round-form';
 import { FIRST_ROWS, useGrowingRows } from './growing-rows';
-import { RunHere } from './run-here';
+import { RunHere, StandsBy } from './run-here';
 
 function columnWords({ linkKind, reach }: BoardColumn): string {
   return `${linkKindWords(linkKind)} · ${reach}`;
@@ -41,12 +41,12 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
       <VerdictShapes />
       <table className="board-places w-full border-collapse" aria-label="Devices by link and reach">
         <thead>
-          <tr className="text-left text-sm text-quiet">
-            <th className="sticky left-0 z-[1] w-52 min-w-48 bg-paper py-1.5 font-normal">
+          <tr className="sticky top-12 z-[3] bg-paper text-left text-sm text-quiet">
+            <th className="sticky left-0 z-[2] w-52 min-w-44 bg-paper py-1 font-normal">
               <span className="sr-only">device</span>
             </th>
             {columns.map(({ words }) => (
-              <th key={words} className="min-w-[8.4rem] border-l border-hairline px-2.5 py-1.5 font-normal">
+              <th key={words} className="min-w-[9rem] border-l border-hairline px-2 py-1 font-normal">
                 {words}
               </th>
             ))}
@@ -57,11 +57,18 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
             <tr key={row.deviceId} className={first ? 'border-t-[1.5px] border-ink' : 'border-t border-hairline'}>
               <th
                 scope="row"
-                className="sticky left-0 z-[1] max-w-52 bg-paper py-2 pr-3 text-left align-top font-normal"
+                className="sticky left-0 z-[1] max-w-52 bg-paper py-0.5 pr-2 text-left align-middle font-normal"
               >
-                {first && <span className="block truncate text-xs text-quiet">{spotName ?? 'no spot'}</span>}
-                <span className="line-clamp-3 break-words">{row.deviceName}</span>
-                {row.standsBy && <RunHere row={row} reaches={board.reaches} queue={queue} />}
+                <span className="flex min-w-0 items-baseline gap-1.5 leading-[1.15rem]">
+                  <span className="truncate" title={row.deviceName}>
+                    {row.deviceName}
+                  </span>
+                  {row.standsBy && <StandsBy />}
+                </span>
+                <span className="board-second flex h-[1.15rem] min-w-0 items-center gap-2 overflow-hidden text-xs text-quiet">
+                  <span className="spot truncate">{spotName ?? 'no spot'}</span>
+                  {row.standsBy && <RunHere row={row} reaches={board.reaches} queue={queue} />}
+                </span>
               </th>
               {row.cells.map((cell, index) => {
                 const { words, linkKind, reach } = columns[index]!;
@@ -71,7 +78,7 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
                   <td key={words} className={row.faded.includes(index) ? 'opacity-35' : undefined}>
                     {cell !== null ? (
                       <BoardCell cell={cell} mark={mark} place={place} />
-                    ) : row.standsBy && row.linkKind === linkKind ? (
+                    ) : row.blank.includes(index) ? null : row.standsBy && row.linkKind === linkKind ? (
                       <EmptyRunCell mark={mark} place={place} deviceId={row.deviceId} reach={reach} queue={queue} />
                     ) : (
                       <EmptyCell mark={mark} place={place} onWanted={askFor} />

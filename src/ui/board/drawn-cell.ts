@@ -18,7 +18,6 @@ export interface DrawnCell {
   /** Directions without a yardstick: their straws are hollow and have no notch. */
   readonly hollow?: 'hollow-down' | 'hollow-up' | 'hollow-down hollow-up';
   readonly verdict: VerdictWord;
-  readonly kink?: true;
   readonly age: string;
   /** Of a set of several: how many, and how far they lie apart in Mb/s, down and up. */
   readonly set?: readonly [count: number, down: string, up: string];
@@ -30,6 +29,8 @@ export interface DrawnRow extends Omit<BoardRow, 'cells'> {
   readonly cells: readonly (DrawnCell | null)[];
   /** Places, counted from 0, that do not fit what the board is narrowed to. */
   readonly faded: readonly number[];
+  /** Places, counted from 0, that the device cannot have. */
+  readonly blank: readonly number[];
 }
 
 /** What the matrix draws. */
@@ -58,7 +59,6 @@ export function drawnCell(cell: BoardCell, nowMs: number): DrawnCell {
     upLength: lengthOf(cell.upBps ?? cell.rangeUpBps?.low ?? null, cell.yardstickUpBps),
     ...hollowOf(cell),
     verdict: cell.verdict,
-    ...(cell.linkBelowPlan && { kink: true }),
     age: ageWords(nowMs - cell.startedAtMs),
     ...(count > 1 && { set: [count, rateFigure(spreadDownBps), rateFigure(spreadUpBps)] as const }),
     ...(cell.addedMs !== null && { added: addedDelayWords(cell.addedMs) }),
@@ -71,6 +71,7 @@ export function drawnBoard({ groups, columns, reaches, nowMs }: Board): DrawnBoa
     ...row,
     cells: cells.map(({ cell }) => cell && drawnCell(cell, nowMs)),
     faded: cells.flatMap(({ kept }, place) => (kept ? [] : [place])),
+    blank: cells.flatMap(({ cell, possible }, place) => (cell === null && !possible ? [place] : [])),
   });
   return { columns, reaches, groups: groups.map(({ spotName, rows }) => ({ spotName, rows: rows.map(drawnRow) })) };
 }

@@ -11,6 +11,16 @@ interface RunHereProps {
   readonly queue: QueueRound;
 }
 
+/** A device that waits for the console's word. */
+export function StandsBy() {
+  return (
+    <span title="stands by: it can be asked to measure from here" className="shrink-0">
+      <span aria-hidden="true" className="inline-block size-2 rounded-full bg-ink" />
+      <span className="sr-only">stands by</span>
+    </span>
+  );
+}
+
 /** Shown at a device that stands by: starts a set on it, farthest reach last, without anybody going there. */
 export function RunHere({ row, reaches, queue }: RunHereProps) {
   const [complaint, setComplaint] = useState<string | null>(null);
@@ -19,11 +29,8 @@ export function RunHere({ row, reaches, queue }: RunHereProps) {
       await queue({ deviceIds: [row.deviceId], reaches: [reach], times: 1, profile: 'standard', together: false }),
     );
   return (
-    <span className="mt-0.5 flex flex-wrap items-center gap-x-2 text-xs text-quiet">
-      <span className="whitespace-nowrap">
-        <span aria-hidden="true" className="mr-1.5 inline-block size-2 rounded-full bg-ink" />
-        stands by
-      </span>
+    <span className="run-here flex shrink-0 items-center gap-x-2">
+      run
       {reaches.map((reach) => (
         <button
           key={reach}

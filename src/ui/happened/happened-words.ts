@@ -43,6 +43,15 @@ export const DEEDS: Readonly<Record<AuditCode, string>> = {
   'run-unshared': 'revoked the link to a run of {}',
   'round-queued': 'queued a round',
   'turn-withdrawn': 'took the turn of {} out of the queue',
+  'finding-let-be': 'let be: {}',
+  'finding-opened': 'took up again: {}',
+  'hunt-opened': 'opened a hunt: {}',
+  'hunt-noted': 'wrote into the hunt: {}',
+  'hunt-ended': 'ended the hunt: {}',
+  'hunt-resumed': 'went on with the hunt: {}',
+  'swap-noted': 'wrote down a swap: {}',
+  'swap-undone': 'took back a swap: {}',
+  'queue-set': 'set a queue, in the hunt: {}',
   'copy-made': 'had a copy made',
 };
 

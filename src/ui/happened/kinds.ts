@@ -8,6 +8,10 @@ export const KIND_CODES = {
   devices: ['device-saved', 'device-removed', 'device-merged', 'device-opened', 'removal-undone'],
   peers: ['peer-saved', 'peer-removed', 'peer-pinned', 'peer-key-accepted'],
   offices: ['office-saved', 'office-removed', 'office-put-back', 'demo-removed', 'code-renewed', 'copy-made'],
+  hunts: [
+    ...['finding-let-be', 'finding-opened', 'hunt-opened', 'hunt-noted', 'hunt-ended', 'hunt-resumed'],
+    ...['swap-noted', 'swap-undone', 'queue-set'],
+  ] as const,
   runs: ['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn'],
 } as const satisfies Readonly<Record<string, readonly AuditCode[]>>;
 
@@ -20,6 +24,7 @@ export const KIND_WORDS: Readonly<Record<Kind, string>> = {
   devices: 'devices',
   peers: 'peers',
   offices: 'offices, codes and copies',
+  hunts: 'findings, hunts and swaps',
   runs: 'runs, rounds and links',
 };
 

@@ -8,6 +8,7 @@ export function isTyping(target: EventTarget | null): boolean {
 /** The places of the console; each has a letter that leads there when no field has the focus. */
 export const PLACES = [
   { letter: 'b', before: '', after: 'oard', name: 'Board', href: '/' },
+  { letter: 'h', before: '', after: 'unt', name: 'Hunt', href: '/hunt' },
   { letter: 'l', before: '', after: 'edger', name: 'Ledger', href: '/ledger' },
   { letter: 't', before: 'Se', after: '-up', name: 'Set-up', href: '/set-up' },
 ] as const;

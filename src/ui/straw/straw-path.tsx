@@ -3,8 +3,8 @@ import { nominalRateFigure, rateFigure, rateWords, type StrawSegment } from '@/c
 import { boreOf, layStraw, tubePath } from './straw-shape';
 
 const WIDTH = 1200;
-const HEIGHT = 108;
-const MIDDLE = 54;
+const HEIGHT = 96;
+const MIDDLE = 47;
 /** Width of a letter of the labels, on average. */
 const LETTER = 7.6;
 
@@ -23,7 +23,11 @@ function shortened(label: string, letters: number): string {
   return label.length <= letters ? label : `${label.slice(0, Math.floor(letters) - 1)}…`;
 }
 
-function capacityWords({ kind, capacityBps }: StrawSegment): string {
+function capacityWords({ kind, capacityBps, proven }: StrawSegment): string {
+  if (proven !== undefined)
+    return proven.downBps === null && proven.upBps === null
+      ? 'not proven yet'
+      : `${rateFigure(proven.downBps)} / ${rateFigure(proven.upBps)}`;
   if (capacityBps === null) return '';
   return kind === 'line' || kind === 'tunnel'
     ? `${nominalRateFigure(capacityBps)} Mb/s`
@@ -86,7 +90,7 @@ export function StrawPath({ segments, flowBps, title, hrefOf, chosen }: StrawPat
               textAnchor="middle"
               className={`figure text-[12.5px] ${segment.kink ? 'fill-starved font-semibold' : 'fill-quiet'}`}
             >
-              {segment.kink ? `kink ${capacityWords(segment)}` : capacityWords(segment)}
+              {segment.kinkWords ?? (segment.kink ? `kink ${capacityWords(segment)}` : capacityWords(segment))}
             </text>
           </g>
         );

@@ -1,4 +1,5 @@
 import { VERDICT_WORDS, type VerdictWord } from '@/core';
+import { RIPPLE } from './delay-mark';
 
 /** What each verdict looks like in a square of 12. */
 export const VERDICT_SHAPES: Record<VerdictWord, React.ReactNode> = {
@@ -37,10 +38,16 @@ const idOf = (verdict: VerdictWord) => `verdict-${verdict.replace(' ', '-')}`;
 /** For `use`, on a page that holds VerdictShapes. */
 export const verdictShapeHref = (verdict: VerdictWord) => `#${idOf(verdict)}`;
 
+/** The delay's mark, for `use`. */
+export const RIPPLE_HREF = '#delay-ripple';
+
 /** The shapes once for a whole page that draws hundreds. */
 export function VerdictShapes() {
   return (
     <svg className="absolute size-0" aria-hidden="true">
+      <symbol id="delay-ripple" viewBox="0 0 12 12">
+        <path d={RIPPLE} fill="none" stroke="currentColor" strokeWidth="1.7" strokeLinecap="round" />
+      </symbol>
       {VERDICT_WORDS.map((verdict) => (
         <symbol key={verdict} id={idOf(verdict)} viewBox="0 0 12 12">
           {VERDICT_SHAPES[verdict]}

@@ -179,6 +179,51 @@ export const CONSOLE_FAULTS = {
     title: 'Too many runs',
     sentence: 'This device has asked for many runs in a short time. Try again in {seconds} s.',
   },
+  'finding-unknown': {
+    status: 404,
+    title: 'No such finding',
+    sentence: 'There is no such finding any more. Load the board anew to see what stands out now.',
+  },
+  'hunt-unknown': {
+    status: 404,
+    title: 'No such hunt',
+    sentence: 'There is no such hunt; its office may have been removed. The list of hunts shows those that there are.',
+  },
+  'hunt-over': {
+    status: 409,
+    title: 'The hunt is over',
+    sentence: 'This hunt has ended. Go on with it first, then write down what was done.',
+  },
+  'swap-unknown': {
+    status: 404,
+    title: 'No such swap',
+    sentence: 'There is no such swap, or it was taken back already. Load the page anew.',
+  },
+  'swap-twice': {
+    status: 409,
+    title: 'Written down already',
+    sentence: 'The same swap was written down a moment ago. Wait two minutes if it really was done twice.',
+  },
+  'swap-other-place': {
+    status: 422,
+    title: 'Not a swap of that place',
+    sentence: 'That cannot be changed there. Choose the place first, then what was changed in it.',
+  },
+  'swap-in-future': {
+    status: 422,
+    title: 'Not done yet',
+    sentence: 'That time has not come. Write a swap down when it is done, or leave the time out for now.',
+  },
+  'label-unknown': {
+    status: 404,
+    title: 'No such label',
+    sentence: 'This label opens nothing; it may have been revoked. Ask the technician for a new one.',
+  },
+  'label-busy': {
+    status: 429,
+    title: 'Said a moment ago',
+    sentence: 'It was said a moment ago, and the technician has it. Say it again in {minutes} minutes if it lasts.',
+  },
   'plan-unknown': {
     status: 404,
     title: 'No such plan',

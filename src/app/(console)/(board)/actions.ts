@@ -1,7 +1,9 @@
 'use server';
 
-import { act, COMMANDS } from '@/app/commands';
-import { queueOrderSchema, type QueueOrder } from '@/wire';
+import { redirect } from 'next/navigation';
+import { act, COMMANDS, perform } from '@/app/commands';
+import { refusalWords } from '@/app/form-action';
+import { letBeSchema, queueOrderSchema, type QueueOrder } from '@/wire';
 
 /** Puts a round into the queue; answers with what is wrong, or null. */
 export async function queueRoundAction(siteId: string, order: Omit<QueueOrder, 'siteId'>): Promise<string | null> {
@@ -12,4 +14,21 @@ export async function queueRoundAction(siteId: string, order: Omit<QueueOrder, '
 
 export async function withdrawTurnAction(turnId: string): Promise<void> {
   await act(COMMANDS.withdrawTurn, { turnId }, '/');
+}
+
+export async function letBeAction(findingId: string, reason: string): Promise<string | null> {
+  const parsed = letBeSchema.safeParse({ findingId, reason });
+  if (!parsed.success) return parsed.error.issues[0]?.message ?? 'The reason cannot be read.';
+  return act(COMMANDS.letFindingBe, parsed.data, '/');
+}
+
+export async function openAgainAction(findingId: string): Promise<string | null> {
+  return act(COMMANDS.openFindingAgain, { findingId }, '/');
+}
+
+/** Opens a hunt from a finding, or goes on with the one that there is, and goes there. */
+export async function huntFindingAction(findingId: string): Promise<string | null> {
+  const outcome = await perform(COMMANDS.openHunt, { findingId });
+  if (!outcome.ok) return refusalWords(outcome);
+  redirect(`/hunt/${outcome.value.id}`);
 }

@@ -3,7 +3,7 @@ import { connection } from 'next/server';
 import { joinFactsOf } from '@/app/join-facts';
 import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
-import { BOARD_AGES, boardOf, renewEndedCodes, theConsole, type BoardFilter } from '@/services';
+import { BOARD_AGES, boardOf, theConsole, type BoardFilter } from '@/services';
 import { BoardFilters } from '@/ui/board/board-filters';
 import { boardHref } from '@/ui/board/board-href';
 import { BoardLegend } from '@/ui/board/board-legend';
@@ -14,8 +14,9 @@ import { drawnBoard } from '@/ui/board/drawn-cell';
 import { FollowChanges } from '@/ui/board/follow-changes';
 import { RoundForm } from '@/ui/board/round-form';
 import { Button } from '@/ui/parts/button';
-import { queueRoundAction, withdrawTurnAction } from './actions';
+import { huntFindingAction, letBeAction, openAgainAction, queueRoundAction, withdrawTurnAction } from './actions';
 import { saveOfficeAction } from '../set-up/actions';
+import { WhatStandsOut } from '@/ui/findings/what-stands-out';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { StrawPath } from '@/ui/straw/straw-path';
 import { LINK_KINDS, REACHES, SEGMENT_KINDS, USUAL_FULL_FROM, VERDICT_WORDS } from '@/core';
@@ -42,7 +43,6 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
   const filter = filterOf(query);
   await technicianOrSignIn('/');
   const context = theConsole();
-  await renewEndedCodes(context);
   const found = await boardOf(context, await chosenSiteId(), filter);
   if (!found.ok) return <FirstOffice save={saveOfficeAction} />;
   const board = found.value;
@@ -51,6 +51,14 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
     <>
       <FollowChanges />
       <h1 className="sr-only">Board of {board.site.name}</h1>
+      <WhatStandsOut
+        out={board.out}
+        nowMs={board.nowMs}
+        deviceCount={board.deviceCount}
+        letBe={letBeAction}
+        openAgain={openAgainAction}
+        hunt={huntFindingAction}
+      />
       <StrawPath
         segments={board.straw}
         flowBps={board.flowBps}
@@ -58,7 +66,18 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
         hrefOf={({ kind }) => boardHref({ ...filter, segment: kind === filter.segment ? undefined : kind })}
         chosen={filter.segment}
       />
-      {board.facts !== null && <p className="mt-2 text-quiet">{board.facts}</p>}
+      {board.facts !== null && (
+        <div className="mt-1 text-sm text-quiet">
+          {board.facts.sentences.map((sentence) => (
+            <p key={sentence}>{sentence}</p>
+          ))}
+          {board.facts.runId !== null && (
+            <Link className="text-ink underline underline-offset-4" href={`/runs/${board.facts.runId}`}>
+              the run that proves most
+            </Link>
+          )}
+        </div>
+      )}
       <div className="mb-2 mt-3 flex flex-wrap items-end gap-x-6 gap-y-2">
         {board.deviceCount > 0 && <BoardFilters spots={board.spots} columns={board.allColumns} chosen={filter} />}
         <span className="ml-auto flex shrink-0 gap-3">

@@ -1,0 +1,82 @@
+'use server';
+
+import { redirect } from 'next/navigation';
+import { act, COMMANDS, perform } from '@/app/commands';
+import { refusalWords } from '@/app/form-action';
+import type { Reach } from '@/core';
+import {
+  endHuntSchema,
+  huntNoteSchema,
+  openHuntSchema,
+  queueOrderSchema,
+  queueSetSchema,
+  swapSchema,
+  type SwapInput,
+} from '@/wire';
+
+const pathOf = (huntId: string) => `/hunt/${huntId}`;
+const issue = (error: { readonly issues: readonly { readonly message: string }[] }) =>
+  error.issues[0]?.message ?? 'That cannot be read.';
+
+/** Opens a hunt about a device, or about nothing yet, and goes there. */
+export async function openHuntAction(siteId: string, deviceId: string | null): Promise<string | null> {
+  const parsed = openHuntSchema.safeParse({ siteId, deviceId });
+  if (!parsed.success) return issue(parsed.error);
+  const outcome = await perform(COMMANDS.openHunt, parsed.data);
+  if (!outcome.ok) return refusalWords(outcome);
+  redirect(pathOf(outcome.value.id));
+}
+
+export async function runTestAction(
+  siteId: string,
+  huntId: string,
+  { deviceId, reach }: { readonly deviceId: string; readonly reach: Reach },
+): Promise<string | null> {
+  const order = { siteId, deviceIds: [deviceId], reaches: [reach], times: 1, profile: 'standard', together: false };
+  const parsed = queueOrderSchema.safeParse(order);
+  return parsed.success ? act(COMMANDS.queueTurns, parsed.data, pathOf(huntId)) : issue(parsed.error);
+}
+
+export async function noteSwapAction(
+  siteId: string,
+  huntId: string | null,
+  swap: Pick<SwapInput, 'what' | 'segmentId' | 'deviceId' | 'note'>,
+): Promise<string | null> {
+  const parsed = swapSchema.safeParse({ ...swap, siteId, huntId });
+  return parsed.success
+    ? act(COMMANDS.noteSwap, parsed.data, huntId === null ? '/' : pathOf(huntId))
+    : issue(parsed.error);
+}
+
+export async function undoSwapAction(huntId: string, swapId: string): Promise<void> {
+  await act(COMMANDS.undoSwap, { swapId }, pathOf(huntId));
+}
+
+export async function huntNoteAction(huntId: string, text: string): Promise<string | null> {
+  const parsed = huntNoteSchema.safeParse({ huntId, text });
+  return parsed.success ? act(COMMANDS.noteInHunt, parsed.data, pathOf(huntId)) : issue(parsed.error);
+}
+
+export async function endHuntAction(huntId: string, state: string, note: string): Promise<string | null> {
+  const parsed = endHuntSchema.safeParse({ huntId, state, note });
+  return parsed.success ? act(COMMANDS.endHunt, parsed.data, pathOf(huntId)) : issue(parsed.error);
+}
+
+export async function resumeHuntAction(huntId: string): Promise<void> {
+  await act(COMMANDS.resumeHunt, { huntId }, pathOf(huntId));
+}
+
+/** The queue was set: three quick runs out to the internet follow where a device stands by. */
+export async function setQueueAction(
+  siteId: string,
+  huntId: string,
+  mbps: number,
+  deviceId: string | null,
+): Promise<string | null> {
+  const parsed = queueSetSchema.safeParse({ huntId, mbps });
+  if (!parsed.success) return issue(parsed.error);
+  const refused = await act(COMMANDS.setQueue, { huntId, bps: mbps * 1e6 }, pathOf(huntId));
+  if (refused !== null || deviceId === null) return refused;
+  const order = { siteId, deviceIds: [deviceId], reaches: ['internet'], times: 3, profile: 'quick', together: false };
+  return act(COMMANDS.queueTurns, queueOrderSchema.parse(order), pathOf(huntId));
+}

@@ -1,0 +1,3 @@
+export { endHunt, noteInHunt, noteQueueSet, resumeHunt } from './end-hunt';
+export { openHunt, type HuntOrigin } from './open-hunt';
+export { noteSwap, undoSwap, type SwapOrder } from './swaps';

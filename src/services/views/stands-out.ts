@@ -1,0 +1,80 @@
+import { findingWords, type Diagnosis, type Finding, type Strength } from '@/core';
+import type { Device, FindingState, StoredFinding } from '@/store';
+import type { ConsoleContext } from '../console/console-context';
+
+/** A finding as the board and the hunt show it. */
+export interface ShownFinding {
+  readonly id: string;
+  readonly key: string;
+  readonly code: Finding['facts']['code'];
+  readonly sentence: string;
+  readonly nextStep: string;
+  readonly strength: Strength;
+  readonly state: FindingState;
+  readonly reason: string;
+  readonly openedAtMs: number;
+  readonly sinceMs: number;
+  /** Names of the devices that it touches, and how many in all. */
+  readonly devices: readonly string[];
+  readonly deviceCount: number;
+  /** Run ids, the newest ones that still stand. */
+  readonly runsFor: readonly string[];
+  readonly runsAgainst: readonly string[];
+  readonly segmentIds: readonly string[];
+}
+
+/** What stands out in an office. */
+export interface StandsOut {
+  /** Worst first; those that were let be come last. */
+  readonly findings: readonly ShownFinding[];
+  /** When it was worked out last; null: not yet. */
+  readonly madeAtMs: number | null;
+  /** Devices that nothing was measured on for two weeks. */
+  readonly unmeasured: readonly string[];
+}
+
+const MOST_RUNS = 8;
+const MOST_NAMES = 3;
+const SHOWN: readonly FindingState[] = ['open', 'worked-on', 'let-be'];
+
+export function shownFinding(stored: StoredFinding, devices: readonly Device[]): ShownFinding {
+  const { finding } = stored;
+  const names = finding.deviceIds.flatMap((id) => devices.find((device) => device.id === id)?.name ?? []);
+  return {
+    ...{ id: stored.id, key: stored.findingKey, code: finding.facts.code },
+    ...findingWords(finding),
+    ...{ strength: finding.strength, state: stored.state, reason: stored.reason },
+    ...{ openedAtMs: stored.openedAtMs, sinceMs: finding.sinceMs },
+    ...{ devices: names.slice(0, MOST_NAMES), deviceCount: names.length },
+    runsFor: finding.evidence.for.slice(-MOST_RUNS),
+    runsAgainst: finding.evidence.against.slice(-MOST_RUNS),
+    segmentIds: finding.segments.map(({ id }) => id),
+  };
+}
+
+/** Findings of an office that stand, in the order in which the diagnosis has them. */
+export async function standsOut(
+  context: ConsoleContext,
+  siteId: string,
+  devices: readonly Device[],
+): Promise<StandsOut & { readonly diagnosis: Diagnosis | null }> {
+  const [kept, stored] = await Promise.all([
+    context.store.findings.diagnosis(siteId),
+    context.store.findings.findingsOf(siteId),
+  ]);
+  const place = new Map(kept?.diagnosis.findings.map(({ key }, index) => [key, index]));
+  const findings = stored
+    .filter(({ state, findingKey }) => SHOWN.includes(state) && place.has(findingKey))
+    .sort((a, b) => place.get(a.findingKey)! - place.get(b.findingKey)!)
+    .map((each) => shownFinding(each, devices));
+  const measured = new Set(kept?.diagnosis.segments.flatMap(({ deviceIds }) => deviceIds));
+  return {
+    findings: [
+      ...findings.filter(({ state }) => state !== 'let-be'),
+      ...findings.filter(({ state }) => state === 'let-be'),
+    ],
+    madeAtMs: kept?.madeAtMs ?? null,
+    unmeasured: kept === null ? [] : devices.filter(({ id }) => !measured.has(id)).map(({ name }) => name),
+    diagnosis: kept?.diagnosis ?? null,
+  };
+}

@@ -1,0 +1,99 @@
+'use client';
+
+import { listed } from '@/core';
+import type { HuntPage, ShownTest } from '@/services';
+import { Button } from '../parts/button';
+import { StrengthMark } from '../findings/strength-mark';
+import { EndHuntForm } from './end-hunt-form';
+import { NextTestCard } from './next-test-card';
+import { QueueSteps } from './queue-steps';
+import { Story } from './story';
+import { SuspicionStraw } from './suspicion-straw';
+import { SwapForm, type NoteSwap } from './swap-form';
+import { SwapResults } from './swap-results';
+
+export interface HuntActions {
+  readonly run: (test: Pick<ShownTest, 'deviceId' | 'reach'>) => Promise<string | null>;
+  readonly noteSwap: NoteSwap;
+  readonly undoSwap: (swapId: string) => Promise<void>;
+  readonly addNote: (text: string) => Promise<string | null>;
+  readonly end: (state: 'found' | 'mended' | 'given-up', note: string) => Promise<string | null>;
+  readonly resume: () => Promise<void>;
+  readonly setQueue: (mbps: number, deviceId: string | null) => Promise<string | null>;
+}
+
+const STATE_WORDS = { open: 'open', found: 'found', mended: 'mended', 'given-up': 'given up' } as const;
+
+/** A hunt: next test on top, what is suspected beside it, the story below. */
+export function HuntView({ page, actions }: { readonly page: HuntPage; readonly actions: HuntActions }) {
+  const { hunt, finding, found, tests, segments, story, swaps, places, queue, standing, focusDevice } = page;
+  const open = hunt.state === 'open';
+  return (
+    <div className="grid gap-x-12 gap-y-6 lg:grid-cols-[1.15fr_1fr]">
+      <header className="lg:col-span-2">
+        <p className="text-sm text-quiet">
+          Hunt, {STATE_WORDS[hunt.state]}
+          {focusDevice !== null && `, on the way of ${focusDevice}`}
+        </p>
+        <h1 className="break-words text-[1.45rem] font-semibold leading-snug">{hunt.title}</h1>
+        {finding !== null && (
+          <p className="mt-1 flex flex-wrap items-baseline gap-x-4 text-quiet">
+            <StrengthMark strength={finding.strength} />
+            <span>{finding.nextStep}</span>
+          </p>
+        )}
+      </header>
+      <section aria-label="What to do next" className="min-w-0 space-y-4">
+        {queue !== null && <QueueSteps advice={queue} standing={standing} setQueue={actions.setQueue} />}
+        {found !== null && (
+          <p className="border-l-[3px] border-starved py-1 pl-4 text-[1.15rem]">
+            <span className="font-semibold">It is {listed(found.words)}.</span>
+            {found.words.length > 1 && ' No test from here tells them apart; a second peer outside would.'}
+          </p>
+        )}
+        {open && tests.length > 0 && (
+          <>
+            <h2 className="font-semibold">
+              {found === null ? 'The next test that would tell most' : 'To be surer still'}
+            </h2>
+            <ol className="space-y-3">
+              {tests.map((test, index) => (
+                <NextTestCard key={test.id} test={test} first={index === 0 && found === null} run={actions.run} />
+              ))}
+            </ol>
+          </>
+        )}
+        {open && tests.length === 0 && found === null && queue === null && (
+          <p className="text-quiet">
+            {segments.length === 0
+              ? 'Nothing has been measured here yet. Run from one device, inside and out to the internet.'
+              : 'No test that can be made from here would change what is thought. Swap something, or measure another device.'}
+          </p>
+        )}
+        {open && places.length > 0 && (
+          <div>
+            <h2 className="mb-1 font-semibold">Swapped something?</h2>
+            <SwapForm places={places} noteSwap={actions.noteSwap} huntId={hunt.id} />
+          </div>
+        )}
+        <SwapResults swaps={swaps} undo={actions.undoSwap} />
+      </section>
+      <section aria-label="What is suspected" className="min-w-0">
+        <SuspicionStraw segments={segments} />
+      </section>
+      <section aria-label="The story so far" className="min-w-0 lg:col-span-2">
+        <h2 className="mb-1 font-semibold">The story so far</h2>
+        <Story lines={story} />
+        <div className="mt-3 print:hidden">
+          {open ? (
+            <EndHuntForm end={actions.end} addNote={actions.addNote} />
+          ) : (
+            <form action={actions.resume}>
+              <Button type="submit">Go on with it</Button>
+            </form>
+          )}
+        </div>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,52 @@
+import { rateFigure, SWAP_WORDS } from '@/core';
+import type { ShownSwap } from '@/services';
+
+function verdictWords({ comparison, runsBefore, runsAfter }: NonNullable<ShownSwap['compared']>): string {
+  const occasions = `${runsBefore} before, ${runsAfter} after`;
+  if (comparison.status === 'too-few')
+    return `too few to be sure (${occasions}); ${comparison.moreWanted} more would tell`;
+  if (!comparison.real) return `no real difference (${occasions})`;
+  return `a real difference (${occasions})`;
+}
+
+interface SwapResultsProps {
+  readonly swaps: readonly ShownSwap[];
+  readonly undo: (swapId: string) => Promise<void>;
+}
+
+/** What each swap did: before, after, and whether that is real. */
+export function SwapResults({ swaps, undo }: SwapResultsProps) {
+  if (swaps.length === 0) return null;
+  return (
+    <section aria-label="What the swaps did">
+      <h2 className="mb-1 font-semibold">What the swaps did</h2>
+      <ul className="text-[0.9rem]">
+        {swaps.map((swap) => (
+          <li key={swap.id} className="flex flex-wrap items-baseline gap-x-3 border-t border-hairline py-1">
+            <span className="min-w-0 flex-1 break-words">
+              {SWAP_WORDS[swap.what]}, {swap.words}
+              {swap.note !== '' && <span className="text-quiet"> ({swap.note})</span>}:{' '}
+              {swap.compared === null ? (
+                <span className="text-quiet">nothing to compare yet, measure once more</span>
+              ) : (
+                <>
+                  <span className="figure text-[0.85em]">{rateFigure(swap.compared.beforeBps)}</span> →{' '}
+                  <span className="figure font-semibold">{rateFigure(swap.compared.afterBps)}</span> Mb/s{' '}
+                  {swap.compared.direction}, {verdictWords(swap.compared)}
+                </>
+              )}
+            </span>
+            <form action={undo.bind(null, swap.id)}>
+              <button
+                type="submit"
+                className="text-sm text-quiet underline decoration-hairline underline-offset-4 hover:text-ink"
+              >
+                take it back
+              </button>
+            </form>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -33,7 +33,7 @@ export async function ConsoleFrame({ children }: { readonly children: ReactNode 
           <Mark /> Bent Straw
         </p>
       )}
-      <main className="mx-auto max-w-[86rem] px-6 pb-6 pt-5">{children}</main>
+      <main className="mx-auto max-w-[86rem] px-4 pb-6 pt-3 md:px-6 md:pt-5">{children}</main>
     </>
   );
 }

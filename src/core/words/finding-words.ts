@@ -193,7 +193,7 @@ export function findingWords(finding: Finding): FindingWords {
       };
     case 'contradicting-runs':
       return {
-        sentence: `Two runs of the same way do not agree: ${rateFigure(facts.lowBps)} and ${rateFigure(facts.highBps)} Mb/s ${WAY[facts.direction]}.`,
+        sentence: `Two runs over ${segments[0] === undefined ? 'the same way' : segmentWords(segments[0])} do not agree: ${rateFigure(facts.lowBps)} and ${rateFigure(facts.highBps)} Mb/s ${WAY[facts.direction]}.`,
         nextStep: 'Run once more: a third tells which of them was odd.',
       };
   }

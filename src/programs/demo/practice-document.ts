@@ -1,5 +1,5 @@
 import type { PracticeDocument } from '@/peer';
-import { DEMO_PORTS } from '@/programs/demo/demo-ports';
+import { DEMO_PORTS } from './demo-ports';
 import { MILL_LANE, QUAY_STREET, TUNNEL_SHARE, type DemoLine } from './scenario';
 
 type PracticeLine = PracticeDocument['lines'][number];

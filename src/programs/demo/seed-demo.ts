@@ -7,15 +7,17 @@ import {
   stripDataOf,
   USUAL_FULL_FROM,
   type Plan,
+  type RunSamples,
 } from '@/core';
-import { conditionsOf, figureColumns, firstJoinCode, type ConsoleContext } from '@/services';
+import { conditionsOf, figureColumns, firstJoinCode, refreshDiagnosis, type ConsoleContext } from '@/services';
 import { NEW_DEVICE, NEW_LINE, NEW_PEER, NEW_PLAN, STARTED_RUN, type StoredPeer, type StoredRun } from '@/store';
-import { DEMO_PORTS } from '@/programs/demo/demo-ports';
+import { DEMO_PORTS } from './demo-ports';
 import {
   MILL_LANE,
   MILL_LANE_DEVICES,
   QUAY_STREET,
   QUAY_STREET_DEVICES,
+  ROUTER_REPLACED_DAYS_AGO,
   RUNS,
   type DemoDevice,
   type DemoLine,
@@ -139,6 +141,17 @@ export async function seedDemo(context: ConsoleContext): Promise<void> {
     ended.push(endedRun(startedRun({ own, far, demoRun, id, setId, startMs }), demoRun, random));
   }
   await store.runs.takeIn(ended);
+  await noteRouterSwap(context, quayId, nowMs);
+  for (const siteId of [millId, quayId]) await refreshDiagnosis(context, siteId);
+}
+
+/** What was done at the shop nine days ago, so that it can be seen whether it helped. */
+async function noteRouterSwap({ store, newId }: ConsoleContext, siteId: string, nowMs: number): Promise<void> {
+  await store.findings.saveSwap({
+    ...{ id: newId(), siteId, segmentId: 'router', what: 'router-replaced', deviceId: null, huntId: null },
+    ...{ note: 'the old one ran hot', byName: 'Ines', undoneAtMs: null },
+    atMs: nowMs - ROUTER_REPLACED_DAYS_AGO * 24 * 3600_000 - 3600_000,
+  });
 }
 
 interface StartedFacts {
@@ -168,9 +181,25 @@ function startedRun({ own, far, demoRun, id, setId, startMs }: StartedFacts): St
   };
 }
 
+/** The same samples of a device that was too busy to keep time for a share of them. */
+function withStalls(samples: RunSamples, share: number): RunSamples {
+  const STEP_MS = 500;
+  const endMs = samples.phases.at(-1)!.toMs;
+  const stalls = Array.from({ length: Math.floor(endMs / STEP_MS) }, (_, index) => ({
+    atMs: index * STEP_MS,
+    lateMs: share * STEP_MS,
+  }));
+  const client: NonNullable<RunSamples['client']> = {
+    ...{ selfReadBps: null, otherTraffic: null, powerSaving: null, wallMs: 0, wallSpanMs: endMs, spanMs: endMs },
+    stalls,
+  };
+  return { ...samples, client: samples.client === null ? client : { ...samples.client, stalls } };
+}
+
 /** The run as it stands in the record, and its samples: those of one that broke off were never handed in. */
-function endedRun(run: StoredRun, { line, ends }: DemoRun, random: () => number) {
-  const whole = simulateSamples(line, random);
+function endedRun(run: StoredRun, { line, ends, busy }: DemoRun, random: () => number) {
+  const plain = simulateSamples(line, random);
+  const whole = busy === undefined ? plain : withStalls(plain, busy);
   const endMs = whole.phases.at(-1)!.toMs;
   if (ends !== undefined) {
     const endedAtMs = run.startedAtMs + endMs * CUT_SHARE;

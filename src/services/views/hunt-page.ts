@@ -24,6 +24,7 @@ import {
   type SoundRange,
   type Suspicion,
   type SwapCode,
+  type WeighedTest,
 } from '@/core';
 import type { Device, StoredHunt, StoredHuntStep, StoredSwap } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
@@ -395,7 +396,10 @@ export async function huntPageOf(context: ConsoleContext, huntId: string): Promi
   const asked = [...new Set([...path, ...measured, ...(hunt.focus.segmentIds ?? [])])].filter((id) => segments.has(id));
   const question = questionOf(asked, candidates);
   const entangled = suspicion.entanglements.find(({ suspects }) => suspects.some((id) => asked.includes(id)));
-  const tests = nextTests(entangled?.explanations ?? [], candidates, question);
+  const tests = oncePerSwap(
+    nextTests(entangled?.explanations ?? [], candidates, question, 12),
+    new Map(candidates.map(({ id, swap, without }) => [id, swap === null ? id : `${swap} ${without}`])),
+  );
   const byGroup = new Map<string, string[]>();
   for (const [id, group] of question) byGroup.set(group, [...(byGroup.get(group) ?? []), id]);
   const foundGroup = [...byGroup.values()]
@@ -445,6 +449,8 @@ export async function huntPageOf(context: ConsoleContext, huntId: string): Promi
     places: asked
       .map((id) => segments.get(id)!)
       .filter(({ kind }) => swapsFor(kind).length > 0)
+      // What is suspected most is swapped first.
+      .sort((a, b) => (suspicion.probability.get(b.id) ?? 0) - (suspicion.probability.get(a.id) ?? 0))
       .map((segment) => ({
         segmentId: baseOf(segment.id),
         words: segmentWords(segment),
@@ -452,8 +458,27 @@ export async function huntPageOf(context: ConsoleContext, huntId: string): Promi
         deviceId: segment.deviceId,
       })),
     queue: hunt.kind === 'queue' ? queueAdvice({ steadyBps, trials, firmBelowMs: FIRM_MS }) : null,
-    standing: devices.filter(({ id }) => context.standing.isPresent(id)).map(({ id, name }) => ({ id, name })),
+    // A cable shows the line's queue and not the air's.
+    standing: devices
+      .filter(({ id }) => context.standing.isPresent(id))
+      .sort((a, b) => Number(b.link.medium === 'wired') - Number(a.link.medium === 'wired'))
+      .map(({ id, name }) => ({ id, name })),
   });
+}
+
+const MOST_TESTS = 3;
+
+/** A swap is proposed once, with the run that tells most after it. */
+function oncePerSwap(tests: readonly WeighedTest[], nameOf: ReadonlyMap<string, string>): WeighedTest[] {
+  const seen = new Set<string>();
+  return tests
+    .filter(({ candidate }) => {
+      const name = nameOf.get(candidate.id)!;
+      if (seen.has(name)) return false;
+      seen.add(name);
+      return true;
+    })
+    .slice(0, MOST_TESTS);
 }
 
 function queueDirection(facts: { readonly code: string; readonly direction?: Direction } | undefined): Direction {

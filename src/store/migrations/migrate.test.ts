@@ -54,7 +54,10 @@ describe('a database of the version before offices were several', () => {
     expect(await store.runs.newestSets('s')).toEqual([
       expect.objectContaining({
         ...{ id: 'r', practice: true, evidence: 'practice', plan: null, downBps: 480e6 },
-        brief: { flags: ['over-wifi'], downYardstickBps: 500e6, upYardstickBps: null },
+        brief: {
+          ...{ flags: ['over-wifi'], downYardstickBps: 500e6, upYardstickBps: null },
+          ...{ downLowBps: null, upLowBps: null, addedDownMs: null, addedUpMs: null },
+        },
       }),
     ]);
     expect(await store.runs.byId('r')).toMatchObject({ notes: '', shareNumber: null });

@@ -19,7 +19,7 @@ interface BoardCellProps {
 export function BoardCell({ cell, mark, place }: BoardCellProps) {
   const { runId, down, up, downLength, upLength, hollow, verdict, age, set, added, rating } = cell;
   const ripple = rating === undefined ? undefined : RIPPLE_COLOURS[rating];
-  const delay = rating === undefined ? '' : ` Delay under load: ${added ?? ''}, ${rating}.`;
+  const delay = rating === undefined ? '' : ` Delay under load: ${added ?? ''} ms, ${rating}.`;
   return (
     <a
       {...mark}

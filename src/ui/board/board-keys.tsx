@@ -23,6 +23,8 @@ const STEPS: Readonly<Record<string, readonly [number, number]>> = {
 };
 
 interface BoardKeysProps {
+  /** Whether all columns fit on a desk's screen. */
+  readonly fits: boolean;
   readonly queue: QueueRound;
   readonly deviceOf: (row: number) => Pick<BoardRow, 'deviceId' | 'deviceName' | 'standsBy'>;
   readonly reachOf: (column: number) => Reach;
@@ -33,7 +35,7 @@ interface BoardKeysProps {
  * One stop for the Tab key in the whole matrix; arrows go from cell to cell, Enter opens, R runs on the device of the
  * cell as far as its column reaches.
  */
-export function BoardKeys({ queue, deviceOf, reachOf, children }: BoardKeysProps) {
+export function BoardKeys({ fits, queue, deviceOf, reachOf, children }: BoardKeysProps) {
   const router = useRouter();
   const box = useRef<HTMLDivElement>(null);
   const [said, setSaid] = useState('');
@@ -81,7 +83,12 @@ export function BoardKeys({ queue, deviceOf, reachOf, children }: BoardKeysProps
   };
 
   return (
-    <div ref={box} onKeyDown={onKeyDown} onClick={onClick} className="overflow-x-auto">
+    <div
+      ref={box}
+      onKeyDown={onKeyDown}
+      onClick={onClick}
+      className={fits ? 'max-lg:overflow-x-auto' : 'overflow-x-auto'}
+    >
       {children}
       <p role="status" className={said === '' ? 'sr-only' : 'mt-2 text-sm text-quiet'}>
         {said}

@@ -17,7 +17,10 @@ export function BoardLegend({ fullFrom }: { readonly fullFrom: number }) {
           <VerdictMark verdict={verdict} withWord /> {meaning[verdict]}
         </span>
       ))}
-      <span>medians of the newest set, Mb/s; the notch is the yardstick: plan or link ceiling, the lower</span>
+      <span>
+        medians of the newest set: Mb/s, and ms that load adds to the delay; the notch is the yardstick: plan or link
+        ceiling, the lower
+      </span>
     </p>
   );
 }

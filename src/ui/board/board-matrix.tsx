@@ -17,6 +17,8 @@ function columnWords({ linkKind, reach }: BoardColumn): string {
   return `${linkKindWords(linkKind)} · ${reach}`;
 }
 
+const MOST_BESIDE = 8;
+
 interface BoardMatrixProps {
   readonly board: DrawnBoard;
   readonly join: JoinFacts;
@@ -32,21 +34,31 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
     group.rows.map((row, place) => ({ row, spotName: group.spotName, first: place === 0 })),
   );
   const shown = useGrowingRows(rows.length);
+  // As many as fit beside the names of devices on a desk's screen: then the head can stay while rows go by.
+  const fits = board.columns.length <= MOST_BESIDE;
   const columns = board.columns.map((column) => ({ ...column, words: columnWords(column) }));
   const markOf = (row: number, column: number): CellMark => ({
     ...{ 'data-row': row, 'data-column': column, tabIndex: row === 0 && column === 0 ? 0 : -1 },
   });
   return (
-    <BoardKeys queue={queue} deviceOf={(row) => rows[row]!.row} reachOf={(column) => board.columns[column]!.reach}>
+    <BoardKeys
+      fits={fits}
+      queue={queue}
+      deviceOf={(row) => rows[row]!.row}
+      reachOf={(column) => board.columns[column]!.reach}
+    >
       <VerdictShapes />
       <table className="board-places w-full border-collapse" aria-label="Devices by link and reach">
         <thead>
-          <tr className="sticky top-12 z-[3] bg-paper text-left text-sm text-quiet">
-            <th className="sticky left-0 z-[2] w-52 min-w-44 bg-paper py-1 font-normal">
+          <tr className={`bg-paper text-left text-sm text-quiet ${fits ? 'z-[3] lg:sticky lg:top-12' : ''}`}>
+            <th className="sticky left-0 z-[2] w-44 min-w-40 bg-paper py-1 font-normal">
               <span className="sr-only">device</span>
             </th>
             {columns.map(({ words }) => (
-              <th key={words} className="min-w-[9rem] border-l border-hairline px-2 py-1 font-normal">
+              <th
+                key={words}
+                className="min-w-[8rem] whitespace-nowrap border-l border-hairline px-1.5 py-1 font-normal"
+              >
                 {words}
               </th>
             ))}
@@ -57,7 +69,7 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
             <tr key={row.deviceId} className={first ? 'border-t-[1.5px] border-ink' : 'border-t border-hairline'}>
               <th
                 scope="row"
-                className="sticky left-0 z-[1] max-w-52 bg-paper py-0.5 pr-2 text-left align-middle font-normal"
+                className="sticky left-0 z-[1] max-w-44 bg-paper py-0.5 pr-2 text-left align-middle font-normal"
               >
                 <span className="flex min-w-0 items-baseline gap-1.5 leading-[1.15rem]">
                   <span className="truncate" title={row.deviceName}>

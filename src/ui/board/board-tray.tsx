@@ -50,7 +50,7 @@ export function BoardTray({ tray, nowMs, withdraw }: BoardTrayProps) {
   return (
     <section
       aria-label="Queue"
-      className="sticky bottom-0 z-[2] -mx-6 mt-6 max-h-[30vh] overflow-y-auto border-t border-hairline bg-paper"
+      className="sticky bottom-0 z-[2] -mx-4 mt-6 md:-mx-6 max-h-[30vh] overflow-y-auto border-t border-hairline bg-paper"
     >
       <div className="px-6 py-2 text-sm text-quiet" role="status">
         {tray.length === 0 ? (

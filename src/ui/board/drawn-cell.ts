@@ -21,6 +21,7 @@ export interface DrawnCell {
   readonly age: string;
   /** Of a set of several: how many, and how far they lie apart in Mb/s, down and up. */
   readonly set?: readonly [count: number, down: string, up: string];
+  /** With its sign, in ms. */
   readonly added?: string;
   readonly rating?: BloatRating;
 }
@@ -61,7 +62,7 @@ export function drawnCell(cell: BoardCell, nowMs: number): DrawnCell {
     verdict: cell.verdict,
     age: ageWords(nowMs - cell.startedAtMs),
     ...(count > 1 && { set: [count, rateFigure(spreadDownBps), rateFigure(spreadUpBps)] as const }),
-    ...(cell.addedMs !== null && { added: addedDelayWords(cell.addedMs) }),
+    ...(cell.addedMs !== null && { added: addedDelayWords(cell.addedMs).replace(/ ms$/, '') }),
     ...(cell.rating !== null && { rating: cell.rating }),
   };
 }

@@ -48,17 +48,19 @@ export function HuntView({ page, actions }: { readonly page: HuntPage; readonly 
         {found !== null && (
           <p className="border-l-[3px] border-starved py-1 pl-4 text-[1.15rem]">
             <span className="font-semibold">It is {listed(found.words)}.</span>
-            {found.words.length > 1 && ' No test from here tells them apart; a second peer outside would.'}
+            {found.words.length > 1
+              ? ' No test from here tells them apart; a second peer outside would.'
+              : ' Change it, write the swap down below, and measure again: before and after are then compared.'}
           </p>
         )}
-        {open && tests.length > 0 && (
+        {open && found === null && tests.length > 0 && (
           <>
             <h2 className="font-semibold">
               {found === null ? 'The next test that would tell most' : 'To be surer still'}
             </h2>
             <ol className="space-y-3">
               {tests.map((test, index) => (
-                <NextTestCard key={test.id} test={test} first={index === 0 && found === null} run={actions.run} />
+                <NextTestCard key={test.id} test={test} first={index === 0} run={actions.run} />
               ))}
             </ol>
           </>
@@ -70,7 +72,7 @@ export function HuntView({ page, actions }: { readonly page: HuntPage; readonly 
               : 'No test that can be made from here would change what is thought. Swap something, or measure another device.'}
           </p>
         )}
-        {open && places.length > 0 && (
+        {open && queue === null && places.length > 0 && (
           <div>
             <h2 className="mb-1 font-semibold">Swapped something?</h2>
             <SwapForm places={places} noteSwap={actions.noteSwap} huntId={hunt.id} />
@@ -79,7 +81,7 @@ export function HuntView({ page, actions }: { readonly page: HuntPage; readonly 
         <SwapResults swaps={swaps} undo={actions.undoSwap} />
       </section>
       <section aria-label="What is suspected" className="min-w-0">
-        <SuspicionStraw segments={segments} />
+        {queue === null && <SuspicionStraw segments={segments} />}
       </section>
       <section aria-label="The story so far" className="min-w-0 lg:col-span-2">
         <h2 className="mb-1 font-semibold">The story so far</h2>

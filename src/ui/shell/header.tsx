@@ -20,7 +20,7 @@ interface HeaderProps {
 export function Header({ site, commands, theme, technician, signOut }: HeaderProps) {
   return (
     <header className="sticky top-0 z-10 border-b border-hairline bg-paper print:hidden">
-      <div className="mx-auto flex h-12 max-w-[86rem] items-center gap-4 px-6">
+      <div className="mx-auto flex max-w-[86rem] flex-wrap items-center gap-x-4 px-4 max-md:py-1.5 md:h-12 md:px-6">
         <Link href="/" className="flex shrink-0 items-center gap-2" aria-label="Bent Straw, board">
           <Mark />
           {site === null && <span className="font-semibold">Bent Straw</span>}
@@ -28,22 +28,26 @@ export function Header({ site, commands, theme, technician, signOut }: HeaderPro
         {site !== null && <SiteMenu site={site} sites={commands.sites} chooseSite={commands.chooseSite} />}
         {site?.demo === true && (
           <span
-            className="shrink-0 border border-dashed border-quiet px-1.5 text-xs text-quiet"
+            className="shrink-0 border border-dashed border-quiet px-1.5 text-xs text-quiet max-md:hidden"
             title="Made-up data; the set-up removes all of it in one step"
           >
             demo data
           </span>
         )}
-        <Places />
+        <span className="max-md:order-last max-md:-mx-2 max-md:basis-full">
+          <Places />
+        </span>
         <span className="ml-auto" />
         <CommandBox {...commands} />
-        <KeyHelp />
-        <ThemeSwitch initial={theme} />
+        <span className="flex items-center gap-4 max-md:hidden">
+          <KeyHelp />
+          <ThemeSwitch initial={theme} />
+        </span>
         <form action={signOut} className="flex items-baseline gap-3 text-sm">
           <Link
             href="/people"
             title="People, sign-ins, your passphrase"
-            className="max-w-[10rem] truncate hover:underline"
+            className="max-w-[10rem] truncate hover:underline max-md:hidden"
           >
             {technician}
           </Link>

@@ -28,7 +28,7 @@ export function Places() {
     return () => window.removeEventListener('keydown', onKey);
   }, [router]);
   return (
-    <nav aria-label="Places" className="flex gap-1">
+    <nav aria-label="Places" className="flex gap-1 max-md:overflow-x-auto">
       {PLACES.map(({ letter, before, after, href }) => {
         const here = href === '/' ? path === '/' : path.startsWith(href);
         const word = before === '' ? letter.toUpperCase() : letter;

@@ -27,7 +27,7 @@ function capacityWords({ kind, capacityBps, proven }: StrawSegment): string {
   if (proven !== undefined)
     return proven.downBps === null && proven.upBps === null
       ? 'not proven yet'
-      : `${rateFigure(proven.downBps)} / ${rateFigure(proven.upBps)}`;
+      : `proven ${rateFigure(proven.downBps)} / ${rateFigure(proven.upBps)}`;
   if (capacityBps === null) return '';
   return kind === 'line' || kind === 'tunnel'
     ? `${nominalRateFigure(capacityBps)} Mb/s`

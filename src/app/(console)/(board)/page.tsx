@@ -7,6 +7,7 @@ import { BOARD_AGES, boardOf, theConsole, type BoardFilter } from '@/services';
 import { BoardFilters } from '@/ui/board/board-filters';
 import { boardHref } from '@/ui/board/board-href';
 import { BoardLegend } from '@/ui/board/board-legend';
+import { BoardList } from '@/ui/board/board-list';
 import { BoardMatrix } from '@/ui/board/board-matrix';
 import { BoardTray } from '@/ui/board/board-tray';
 import { JoinSlip } from '@/ui/board/join-slip';
@@ -47,6 +48,7 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
   if (!found.ok) return <FirstOffice save={saveOfficeAction} />;
   const board = found.value;
   const join = await joinFactsOf(context.port, board.site);
+  const drawn = drawnBoard(board);
   return (
     <>
       <FollowChanges />
@@ -59,13 +61,15 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
         openAgain={openAgainAction}
         hunt={huntFindingAction}
       />
-      <StrawPath
-        segments={board.straw}
-        flowBps={board.flowBps}
-        title={`The path from the devices of ${board.site.name} to the outside peer`}
-        hrefOf={({ kind }) => boardHref({ ...filter, segment: kind === filter.segment ? undefined : kind })}
-        chosen={filter.segment}
-      />
+      <div className="max-md:hidden">
+        <StrawPath
+          segments={board.straw}
+          flowBps={board.flowBps}
+          title={`The path from the devices of ${board.site.name} to the outside peer`}
+          hrefOf={({ kind }) => boardHref({ ...filter, segment: kind === filter.segment ? undefined : kind })}
+          chosen={filter.segment}
+        />
+      </div>
       {board.facts !== null && (
         <div className="mt-1 text-sm text-quiet">
           {board.facts.sentences.map((sentence) => (
@@ -79,7 +83,11 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
         </div>
       )}
       <div className="mb-2 mt-3 flex flex-wrap items-end gap-x-6 gap-y-2">
-        {board.deviceCount > 0 && <BoardFilters spots={board.spots} columns={board.allColumns} chosen={filter} />}
+        {board.deviceCount > 0 && (
+          <div className="max-md:hidden">
+            <BoardFilters spots={board.spots} columns={board.allColumns} chosen={filter} />
+          </div>
+        )}
         <span className="ml-auto flex shrink-0 gap-3">
           {board.deviceCount > 0 && (
             <RoundForm
@@ -129,7 +137,12 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
         </p>
       ) : (
         <>
-          <BoardMatrix board={drawnBoard(board)} join={join} queue={queueRoundAction.bind(null, board.site.id)} />
+          <div className="max-md:hidden">
+            <BoardMatrix board={drawn} join={join} queue={queueRoundAction.bind(null, board.site.id)} />
+          </div>
+          <div className="md:hidden">
+            <BoardList board={drawn} queue={queueRoundAction.bind(null, board.site.id)} />
+          </div>
           <div className="mt-4">
             <BoardLegend fullFrom={board.plan?.fullFrom ?? USUAL_FULL_FROM} />
           </div>

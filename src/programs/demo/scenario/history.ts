@@ -4,7 +4,7 @@ import { MILL_LANE, QUAY_STREET, TUNNEL_SHARE, wifi, type DemoDeviceKey, type De
 
 /** Three weeks of what people and the two agents measured. */
 const DAYS = 21;
-const ROUTER_REPLACED_DAYS_AGO = 9;
+export const ROUTER_REPLACED_DAYS_AGO = 9;
 
 /** Something measured in the demo's history. `agoH`: hours before now, or an hour of so many days ago. */
 export interface DemoRun {
@@ -16,6 +16,8 @@ export interface DemoRun {
   /** Made by itself, once; a person who is there makes three for a set. */
   readonly scheduled?: true;
   readonly ends?: 'device-vanished' | 'cancelled';
+  /** The device was too busy to keep time for this share of it. */
+  readonly busy?: number;
 }
 
 function direction(mbps: number, queueMs: number, swing = 0.004, dips = 0): SimulatedDirection {
@@ -63,8 +65,8 @@ const VISIT: readonly DemoRun[] = [
   { device: 'scan', reach: 'local', line: inside(93.9, 93.8, 0.002), when: { agoH: 2.5 } },
   { device: 'scan', reach: 'internet', line: mill(93.6, 92.9, 0.003), when: { agoH: 2.4 } },
   { device: 'scan', reach: 'internet', line: mill(93.5, 92.8, 0.003), when: { agoH: 74 } },
-  { device: 'bench', reach: 'local', line: inside(384, 291, 0.03), when: { agoH: 2.1 } },
-  { device: 'bench', reach: 'internet', line: mill(371, 94.8, 0.03), when: { agoH: 2.0 } },
+  { device: 'bench', reach: 'local', line: inside(384, 291, 0.03), when: { agoH: 2.1 }, busy: 0.3 },
+  { device: 'bench', reach: 'internet', line: mill(371, 94.8, 0.03), when: { agoH: 2.0 }, busy: 0.3 },
   { device: 'bench', reach: 'local', line: inside(379, 288, 0.03), when: { agoH: 75 } },
   { device: 'glue', reach: 'local', line: inside(21.4, 14.2, 0.25, 0.14, 6), when: { agoH: 1.7 } },
   { device: 'glue', reach: 'internet', line: mill(18.9, 12.6, 0.25, 0.14, 7), when: { agoH: 1.6 } },
@@ -86,7 +88,7 @@ const VISIT: readonly DemoRun[] = [
   { device: 'stock', reach: 'internet', line: quay(144.9, 19.3, 0.02, 0, 1.3), when: { agoH: 21.5 } },
 ];
 
-/** The workshop's line sags between 19:00 and 22:00; its agent looks every three hours. */
+/** The workshop's line sags between 19:00 and 22:00; its agent looks every three hours, and each hour of an evening. */
 function attic(daysAgo: number, hour: number): DemoRun {
   const sags = hour >= 19 && hour < 22;
   const line = sags ? mill(331 - (daysAgo % 7) * 6, 95.1, 0.03) : mill(484 + (daysAgo % 5) / 2, 97);
@@ -107,7 +109,7 @@ function shopAgent(daysAgo: number, hour: number): DemoRun {
 function schedule(): DemoRun[] {
   const days = Array.from({ length: DAYS }, (_, index) => DAYS - index);
   return days.flatMap((daysAgo) => [
-    ...[2, 5, 8, 11, 14, 17, 20, 23].map((hour) => attic(daysAgo, hour)),
+    ...[2, 5, 8, 11, 14, 17, 18, 19, 20, 21, 22, 23].map((hour) => attic(daysAgo, hour)),
     ...[3, 9, 13, 17, 20].map((hour) => shopAgent(daysAgo, hour)),
   ]);
 }

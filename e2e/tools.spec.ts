@@ -47,13 +47,16 @@ test('screenshots takes its pictures into the folder that is named', async () =>
   expect(readdirSync(folder)).toContain('device-before.png');
 });
 
-test('lab measures one line against the kernel, and prove-statistics simulates', async () => {
+test('lab measures one line against the kernel; prove-statistics and prove-hunt simulate', async () => {
   test.setTimeout(180_000);
   const lab = await command('lab', ['rates', '--runs', '1'], { env: { LAB_LINES: '50/50', LAB_CLIENT: 'Node' } });
   expect(lab.said).toMatch(/\| 50\/50 \| Node \| down \| 1 \| 47\.8 \|/);
   const proof = await command('prove-statistics', [], { env: { PROVE_DRAWS: '100' } });
   expect(proof.said).toMatch(/Seed \d+/);
   expect(proof.said).toMatch(/10 and 10/);
+  const hunt = await command('prove-hunt', [], { env: { PROVE_OFFICES: '6', PROVE_SEED: '11' } });
+  expect(hunt.said).toMatch(/Seed 11/);
+  expect(hunt.said).toMatch(/\| what tells most a minute \| [\d.]+ % \|/);
 });
 
 test('prove-reliability kills, sends what is hostile, holds strangers, and says what held', async () => {

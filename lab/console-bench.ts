@@ -13,6 +13,7 @@ import {
   deviceCookieValue,
   figureColumns,
   ledgerOf,
+  refreshDiagnosis,
   openPresence,
   type ConsoleContext,
 } from '@/services';
@@ -160,7 +161,9 @@ async function timed(url: string, cookie: string): Promise<{ medianMs: number; p
 /** What the services take for the data of a place, without the page around it, ms. */
 async function serviceTimes(data: string, runs: number): Promise<void> {
   const store = await openStore(join(data, 'bent-straw.sqlite'));
-  const context = { store, wallMs: () => Date.now(), ...openPresence() } as unknown as ConsoleContext;
+  let ids = 0;
+  const newId = () => `bench-${(ids += 1)}`;
+  const context = { store, wallMs: () => Date.now(), newId, ...openPresence() } as unknown as ConsoleContext;
   const middle = async (act: () => Promise<unknown>) => {
     const took: number[] = [];
     for (let time = 0; time < TIMES; time += 1) {
@@ -171,6 +174,8 @@ async function serviceTimes(data: string, runs: number): Promise<void> {
     return median(took.slice(5))!.toFixed(0);
   };
   console.log(`| data of the board | ${runs} | ${await middle(() => boardOf(context))} | | |`);
+  const [site] = await store.sites.all();
+  console.log(`| what stands out, worked out | ${runs} | ${await middle(() => refreshDiagnosis(context, site!.id))} | | |`);
   console.log(`| data of the ledger | ${runs} | ${await middle(() => ledgerOf(context, {}))} | | |`);
   await store.close();
 }

@@ -16,6 +16,8 @@ const MOST_ALTERNATIVES = 3;
 export interface CapacityInput {
   readonly segments: ReadonlyMap<string, DiagnosedSegment>;
   readonly occasions: readonly Occasion[];
+  /** Occasions by each segment on their path. */
+  readonly across: ReadonlyMap<string, readonly Occasion[]>;
   readonly direction: Direction;
   readonly suspicion: Suspicion;
   readonly plan: Plan | null;
@@ -29,15 +31,27 @@ function strengthOf(probability: number): Strength | null {
   return probability >= HINT_FROM ? 'hint' : null;
 }
 
+export function acrossOf(occasions: readonly Occasion[]): ReadonlyMap<string, readonly Occasion[]> {
+  const across = new Map<string, Occasion[]>();
+  for (const occasion of occasions)
+    for (const id of occasion.path) {
+      const of = across.get(id);
+      if (of === undefined) across.set(id, [occasion]);
+      else of.push(occasion);
+    }
+  return across;
+}
+
 /** Occasions across a segment that fall short, and those across it that do not. */
-function split({ occasions, segments, direction }: CapacityInput, ids: readonly string[]) {
-  const across = occasions.filter(
-    ({ path, [direction]: rate }) => rate !== null && ids.some((id) => path.includes(id)),
-  );
-  const short = across.filter(({ path, [direction]: rate }) =>
-    fallsShort(rate!.medianBps, soundOf(path, segments, direction)),
-  );
-  return { short, fine: across.filter((occasion) => !short.includes(occasion)) };
+function split({ across, segments, direction }: CapacityInput, ids: readonly string[]) {
+  const short: Occasion[] = [];
+  const fine: Occasion[] = [];
+  for (const occasion of new Set(ids.flatMap((id) => across.get(id) ?? []))) {
+    const rate = occasion[direction];
+    if (rate === null) continue;
+    (fallsShort(rate.medianBps, soundOf(occasion.path, segments, direction)) ? short : fine).push(occasion);
+  }
+  return { short, fine };
 }
 
 /** Kinds that are told by a device beside it; air is told by the same device on another link. */

@@ -4,11 +4,11 @@ import { planPayloadBps } from '../domain/plan';
 import { rateBloat } from '../judge/bloat-rating';
 import { groupedBy } from '../stats/grouped';
 import { median } from '../stats/percentile';
-import { capacityFindings, leastFinding, type CapacityInput } from './capacity-findings';
+import { acrossOf, capacityFindings, leastFinding, type CapacityInput } from './capacity-findings';
 import { inOrder, type Finding } from './finding';
 import type { Occasion } from './observation';
 import { deepQueuesOf, type DeepQueue } from './queues';
-import { fallsShort, soundOf, type Proof } from './proof';
+import { classOf, fallsShort, soundOf, type Proof } from './proof';
 import type { DiagnosedSegment } from './segment';
 import { slowHoursOf } from './slow-hours';
 import { suspicionOf, type Suspicion } from './suspicion';
@@ -134,7 +134,7 @@ function partHours(input: DiagnosisInput, direction: Direction) {
     ({ reach, path, [direction]: rate }) => reach === 'internet' && rate !== null && path.includes(line.id),
   );
   // Held within one device and link at a time: another device at another hour is no sag.
-  const classes = [...groupedBy(through, ({ path }) => path.join(' ')).values()].sort((a, b) => b.length - a.length);
+  const classes = [...groupedBy(through, classOf).values()].sort((a, b) => b.length - a.length);
   for (const of of classes) {
     const slow = slowHoursOf(
       of.map(({ hour, runIds, [direction]: rate }) => ({ hour, bps: rate!.medianBps, occasion: runIds[0]! })),
@@ -251,7 +251,7 @@ function peerLimit({ plan, outsidePeerBps, segments }: DiagnosisInput): Finding[
 /** Two newest occasions of one path and about one hour that cannot both be its figure: shown, not averaged away. */
 function contradictions({ occasions, segments }: DiagnosisInput, direction: Direction): Finding[] {
   const known = new Map(segments.map((each) => [each.id, each]));
-  return [...groupedBy(occasions, ({ path }) => path.join(' ')).values()].flatMap((of) => {
+  return [...groupedBy(occasions, classOf).values()].flatMap((of) => {
     const [newest, before] = of
       .filter(({ [direction]: rate }) => rate !== null)
       .sort((a, b) => b.startedAtMs - a.startedAtMs);
@@ -311,6 +311,8 @@ function mergedDirections(findings: readonly Finding[]): Finding[] {
 }
 
 function statesOf(input: DiagnosisInput, of: Readonly<Record<Direction, Suspicion>>): SegmentState[] {
+  const crossing = new Map<string, Set<string>>(input.segments.map(({ id }) => [id, new Set()]));
+  for (const { path, deviceId } of input.occasions) for (const id of path) crossing.get(id)?.add(deviceId);
   return input.segments.map((segment) => ({
     segment,
     proven: { down: of.down.proofs.get(segment.id) ?? null, up: of.up.proofs.get(segment.id) ?? null },
@@ -318,9 +320,7 @@ function statesOf(input: DiagnosisInput, of: Readonly<Record<Direction, Suspicio
       down: of.down.probability.get(segment.id) ?? 0,
       up: of.up.probability.get(segment.id) ?? 0,
     },
-    deviceIds: [
-      ...new Set(input.occasions.filter(({ path }) => path.includes(segment.id)).map(({ deviceId }) => deviceId)),
-    ],
+    deviceIds: [...(crossing.get(segment.id) ?? [])],
   }));
 }
 
@@ -341,7 +341,8 @@ export function diagnose(whole: DiagnosisInput): Diagnosis {
     const { segments, occasions } = parted[direction].input;
     const input: CapacityInput = {
       segments: new Map(segments.map((segment) => [segment.id, segment])),
-      ...{ occasions, direction, suspicion: suspicions[direction], plan: given.plan, deviceNames },
+      ...{ occasions, across: acrossOf(occasions), direction, suspicion: suspicions[direction] },
+      ...{ plan: given.plan, deviceNames },
     };
     const least = leastFinding(input);
     return [...capacityFindings(input), ...(least === null ? [] : [least])];

@@ -12,8 +12,17 @@ export interface Proof {
 /** A sound path's figure may lie so much below what its segments allow before anybody is suspected. */
 const SHORT_BELOW = 0.9;
 
+/** Keys that were made already: the same path is asked for many times. */
+const keys = new WeakMap<readonly string[], string>();
+
 /** The same device over the same segments: occasions of one class can be held against each other. */
-export const classOf = ({ path, reach }: Pick<Occasion, 'path' | 'reach'>) => `${reach} ${path.join(' ')}`;
+export function classOf({ path }: Pick<Occasion, 'path'>): string {
+  const known = keys.get(path);
+  if (known !== undefined) return known;
+  const key = path.join(' ');
+  keys.set(path, key);
+  return key;
+}
 
 /** What a path carries while all of it is sound, in one direction; null where nothing of it is known. */
 export function soundOf(

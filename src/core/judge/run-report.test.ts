@@ -134,7 +134,7 @@ describe('the sentence', () => {
   it('says that a slow cable keeps the plan from being judged', () => {
     const held = words({ ...PRESS_DESK, downBps: 93.7e6, upBps: 93e6 }, { ...OVER_GIGABIT, link: SLOW_CABLE })[1];
     expect(held).toBe(
-      'The plan is 500 down and 100 up. This cable can show 94.1 at best: all that this link carries both ways, so it cannot tell whether the plan is met.',
+      'The plan is 500 down and 100 up. This cable can show 94.1 at best: all that this link carries down, as paid for up, so it cannot tell whether the plan is met.',
     );
   });
 

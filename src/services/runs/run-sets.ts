@@ -46,7 +46,12 @@ function sameConditions(one: SetConditions, other: SetConditions): boolean {
 export async function continuedSet(context: ConsoleContext, run: SetConditions, nowMs: number): Promise<string | null> {
   const last = await context.store.runs.lastFinishedOf(run.siteId, run.deviceId, run.linkKind, run.reach);
   if (last === null || nowMs - last.startedAtMs > SET_LIFE_MS || !sameConditions(run, last)) return null;
-  return last.setId;
+  // What was swapped since is another condition: before and after are held against each other.
+  const swaps = await context.store.findings.swapsOf(run.siteId);
+  const swapped = swaps.some(
+    ({ atMs, deviceId }) => atMs > last.startedAtMs && (deviceId === null || deviceId === run.deviceId),
+  );
+  return swapped ? null : last.setId;
 }
 
 /** Why a run of a set may have no verdict at all, the gravest first. */

@@ -96,7 +96,7 @@ describe('the board', () => {
       );
       const proof = await console.context.store.runs.byId(facts!.runId!);
       expect(proof).toMatchObject({ reach: 'internet', status: 'finished' });
-      expect(columns.map(({ reach }) => reach)).toEqual(['internet', 'internet']);
+      expect(columns.map(({ reach }) => reach)).toEqual(['internet']);
       expect((await board({ segment: 'tunnel' })).facts!.sentences).toEqual([
         'No run has crossed it in the last two weeks.',
       ]);

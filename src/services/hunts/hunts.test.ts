@@ -1,0 +1,217 @@
+import {
+  furnish,
+  GOOD_LINE,
+  measured,
+  openTestConsole,
+  orderFor,
+  type TestConsole,
+} from '../console/console-for-tests';
+import { renewJoinCode } from '../access';
+import { letBe, openAgain, refreshDiagnosis, refreshDueDiagnoses } from '../diagnosis';
+import { removeOffice } from '../office/offices';
+import { removeDevice } from '../office/removals';
+import { huntPageOf, huntsOf } from '../views/hunt-page';
+import { standsOut } from '../views/stands-out';
+import { endHunt, noteInHunt, noteQueueSet, noteSwap, openHunt, resumeHunt, undoSwap } from '.';
+
+const rate = (mbps: number) => ({ ...GOOD_LINE.down, rateBps: mbps * 1e6 });
+const SLOW = { ...GOOD_LINE, down: rate(93), up: rate(92) };
+const FAST = { ...GOOD_LINE, down: rate(938), up: rate(935) };
+
+describe('what was found, and hunts for it', () => {
+  let console: TestConsole;
+  let siteId: string;
+  let code: string;
+  let bench: string;
+  const reach = 'local' as const;
+  const once = (deviceName: string, line: typeof GOOD_LINE) =>
+    measured(console, orderFor(code, { deviceName, reach }), line);
+  const again = (deviceId: string, line: typeof GOOD_LINE) =>
+    measured(console, orderFor(code, { deviceId, deviceName: null, reach }), line);
+  const found = async () => {
+    await refreshDiagnosis(console.context, siteId);
+    const devices = await console.context.store.sites.devicesOf(siteId);
+    return (await standsOut(console.context, siteId, devices)).findings;
+  };
+
+  /** Another day, on which the code is another one. */
+  const nextDay = async () => {
+    console.advanceMs(24 * 3600_000);
+    const renewed = await renewJoinCode(console.context, siteId);
+    if (renewed.ok) code = renewed.value.joinCode;
+  };
+
+  beforeEach(async () => {
+    console = await openTestConsole();
+    ({ siteId, code } = await furnish(console));
+    await once('Press desk', FAST);
+    ({ deviceId: bench } = await once('Finishing bench', SLOW));
+    console.advanceMs(60_000);
+  });
+  afterEach(() => console.close());
+
+  it('stands out with whom it touches and the runs for it, and is gone when it is found no more', async () => {
+    const [finding, ...others] = await found();
+    expect(others).toEqual([]);
+    expect(finding).toMatchObject({ state: 'open', devices: ['Finishing bench'], strength: 'likely' });
+    expect(await console.context.store.runs.byId(finding!.runsFor[0]!)).toMatchObject({ deviceId: bench });
+    // Two runs at another rate, a day later: it was odd, and is sound again.
+    await nextDay();
+    for (const line of [FAST, FAST]) await again(bench, line);
+    // What is left is that a slow and a fast run of one way contradict each other.
+    expect((await found()).map(({ code: of, strength }) => [of, strength])).toEqual([['contradicting-runs', 'hint']]);
+    const kept = await console.context.store.findings.finding(finding!.id);
+    expect(kept).toMatchObject({ state: 'gone', closedAtMs: console.context.wallMs() });
+    // The evidence turns once more: it is the same finding, open again.
+    await nextDay();
+    await again(bench, SLOW);
+    expect((await found())[0]).toMatchObject({ id: finding!.id, state: 'open' });
+  });
+
+  it('is worked out when a run was recorded or something was asked for, and not each second', async () => {
+    const { findings } = console.context.store;
+    await refreshDueDiagnoses(console.context);
+    const first = (await findings.diagnosis(siteId))!.madeAtMs;
+    console.advanceMs(1000);
+    await refreshDueDiagnoses(console.context);
+    expect((await findings.diagnosis(siteId))!.madeAtMs).toBe(first);
+    await again(bench, SLOW);
+    console.advanceMs(1000);
+    await refreshDueDiagnoses(console.context);
+    expect((await findings.diagnosis(siteId))!.madeAtMs).toBe(first + 2000);
+  });
+
+  it('is let be with a reason, stays so however often it is found, and can be taken up again', async () => {
+    const [finding] = await found();
+    await letBe(console.context, 'Ines', { findingId: finding!.id, reason: 'it is sold next week' });
+    expect((await found())[0]).toMatchObject({ state: 'let-be', reason: 'it is sold next week' });
+    await openAgain(console.context, 'Ines', finding!.id);
+    expect((await found())[0]).toMatchObject({ state: 'open', reason: '' });
+    expect(await letBe(console.context, 'Ines', { findingId: 'nothing', reason: 'x' })).toMatchObject({
+      fault: { code: 'finding-unknown' },
+    });
+  });
+
+  it('is hunted: the next test parts what is suspected, a swap clears one of them, and the end is kept', async () => {
+    const { context } = console;
+    const [finding] = await found();
+    const opened = await openHunt(context, 'Ines', { findingId: finding!.id });
+    const second = await openHunt(context, 'Tom', { findingId: finding!.id });
+    if (!opened.ok || !second.ok) throw new Error('no hunt');
+    expect(second.value.id).toBe(opened.value.id);
+    const huntId = opened.value.id;
+    const page = async () => {
+      const shown = await huntPageOf(console.context, huntId);
+      if (!shown.ok) throw new Error(shown.fault.code);
+      return shown.value;
+    };
+    const before = await page();
+    expect(before).toMatchObject({ focusDevice: 'Finishing bench', found: null });
+    const suspects = before.segments.filter(({ suspicion }) => suspicion > 0.1).map(({ kind }) => kind);
+    expect(suspects.sort()).toEqual(['cable', 'device']);
+    const [test] = before.tests;
+    expect(test).toMatchObject({ kind: 'swap', deviceName: 'Finishing bench', byClick: false });
+    expect([...test!.ifFast, ...test!.ifSlow]).toHaveLength(2);
+    expect((await found())[0]!.state).toBe('worked-on');
+
+    const cable = before.places.find(({ kinds }) => kinds.includes('other-cable'))!;
+    const swap = { siteId, huntId, segmentId: cable.segmentId, deviceId: bench, atMs: null };
+    const swapped = await noteSwap(context, 'Ines', { ...swap, what: 'other-cable', note: 'the blue one' });
+    expect(swapped.ok).toBe(true);
+    expect(await noteSwap(context, 'Tom', { ...swap, what: 'other-cable', note: '' })).toMatchObject({
+      fault: { code: 'swap-twice' },
+    });
+    console.advanceMs(60_000);
+    await again(bench, FAST);
+    const after = await page();
+    expect(after.swaps[0]!.compared).toMatchObject({ runsBefore: 1, runsAfter: 1, comparison: { status: 'too-few' } });
+    expect(after.swaps[0]!.compared!.afterBps / after.swaps[0]!.compared!.beforeBps).toBeGreaterThan(9);
+    expect(after.story.map(({ kind }) => kind)).toEqual(['opened', 'swap', 'run']);
+    expect(after.segments.find(({ kind }) => kind === 'device')!.suspicion).toBeLessThan(0.2);
+
+    await noteInHunt(context, 'Ines', huntId, 'it was pinched behind the drawer');
+    await endHunt(context, 'Ines', { huntId, state: 'mended', note: 'another cable' });
+    expect((await page()).story.at(-1)).toMatchObject({ kind: 'ended', state: 'mended', text: 'another cable' });
+    expect(await noteInHunt(context, 'Tom', huntId, 'late')).toMatchObject({ fault: { code: 'hunt-over' } });
+    await resumeHunt(context, huntId);
+    expect((await huntsOf(context, siteId))[0]).toMatchObject({ id: huntId, state: 'open' });
+  });
+
+  it('takes a swap back: evidence from before it counts again', async () => {
+    const { context } = console;
+    const order = { siteId, huntId: null, segmentId: `device:${bench}`, deviceId: bench, note: '', atMs: null };
+    const swap = await noteSwap(context, 'Ines', { ...order, what: 'other-device' });
+    if (!swap.ok) throw new Error(swap.fault.code);
+    console.advanceMs(60_000);
+    await again(bench, FAST);
+    await refreshDiagnosis(context, siteId);
+    const old = () =>
+      context.store.findings
+        .diagnosis(siteId)
+        .then((kept) => kept!.diagnosis.segments.map(({ segment }) => segment.id));
+    expect(await old()).toContain(`device:${bench}~1`);
+    await undoSwap(context, swap.value.id);
+    await refreshDiagnosis(context, siteId);
+    expect(await old()).not.toContain(`device:${bench}~1`);
+    expect(await undoSwap(context, swap.value.id)).toMatchObject({ fault: { code: 'swap-unknown' } });
+  });
+
+  it('refuses a swap of what is not there, of the wrong place, and of tomorrow', async () => {
+    const order = { siteId, huntId: null, segmentId: `device:${bench}`, deviceId: bench, note: '', atMs: null };
+    const code = async (changes: object) => {
+      const swap = await noteSwap(console.context, 'Ines', { ...order, what: 'other-device', ...changes });
+      return swap.ok ? null : swap.fault.code;
+    };
+    expect(await code({ what: 'other-cable' })).toBe('swap-other-place');
+    expect(await code({ siteId: 'nowhere' })).toBe('site-missing');
+    expect(await code({ atMs: console.context.wallMs() + 3600_000 })).toBe('swap-in-future');
+    expect(await code({ what: 'other' })).toBeNull();
+  });
+
+  it('of a queue asks for a figure, waits for its runs, and never takes those of before for them', async () => {
+    const deep = { ...GOOD_LINE, up: { ...GOOD_LINE.up, queueMs: 240 } };
+    for (let time = 0; time < 3; time += 1)
+      await measured(console, orderFor(code, { deviceId: bench, deviceName: null, reach: 'internet' }), deep);
+    const finding = (await found()).find(({ code: of }) => of === 'queue-too-deep')!;
+    const hunt = await openHunt(console.context, 'Ines', { findingId: finding.id });
+    if (!hunt.ok) throw new Error(hunt.fault.code);
+    expect(hunt.value.kind).toBe('queue');
+    const queue = async () => {
+      const page = await huntPageOf(console.context, hunt.value.id);
+      return page.ok ? page.value.queue : null;
+    };
+    const first = await queue();
+    expect(first).toMatchObject({ status: 'set', step: 1 });
+    if (first?.status !== 'set') return;
+    console.advanceMs(1000);
+    await noteQueueSet(console.context, 'Ines', hunt.value.id, first.bps);
+    expect(await queue()).toMatchObject({ status: 'measure', bps: first.bps, wanted: 3 });
+  });
+
+  it('cannot be looked at once its office is removed, and comes back with it', async () => {
+    const opened = await openHunt(console.context, 'Ines', { siteId, deviceId: bench });
+    if (!opened.ok) throw new Error(opened.fault.code);
+    await removeOffice(console.context, siteId);
+    expect(await huntPageOf(console.context, opened.value.id)).toMatchObject({ fault: { code: 'hunt-unknown' } });
+    expect(await openHunt(console.context, 'Ines', { siteId, deviceId: null })).toMatchObject({ ok: false });
+  });
+
+  it('is opened about a device of this office, or about nothing yet; of a strange one it is not', async () => {
+    const { context } = console;
+    expect(await openHunt(context, 'Ines', { siteId, deviceId: 'strange' })).toMatchObject({
+      fault: { code: 'device-unknown' },
+    });
+    const opened = await openHunt(context, 'Ines', { siteId, deviceId: null });
+    expect(opened).toMatchObject({ ok: true, value: { title: 'Something is slow' } });
+    expect(await openHunt(context, 'Ines', { findingId: 'none' })).toMatchObject({
+      fault: { code: 'finding-unknown' },
+    });
+  });
+
+  it('loses the runs of a finding that were removed, and says the rest', async () => {
+    const [finding] = await found();
+    const { deviceId } = (await console.context.store.runs.byId(finding!.runsFor[0]!))!;
+    await removeDevice(console.context, deviceId);
+    expect(await found()).toEqual([]);
+  });
+});

@@ -62,6 +62,7 @@ export * from './judge/run-report';
 export * from './run/run-samples';
 export * from './picture/run-sketch';
 export * from './words/finding-words';
+export * from './words/glossary';
 export * from './words/fitness-words';
 export * from './words/reach-words';
 export * from './words/sentence';

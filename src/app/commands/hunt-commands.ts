@@ -2,18 +2,22 @@ import { findingWords } from '@/core';
 import {
   endHunt,
   letBe,
+  makeLabels,
   noteInHunt,
   noteQueueSet,
   noteSwap,
   openAgain,
   openHunt,
   resumeHunt,
+  revokeLabels,
+  seeComplaint,
   undoSwap,
   type ConsoleContext,
   type HuntOrigin,
   type SwapOrder,
 } from '@/services';
 import type { Command, Look } from './command';
+import { siteLook } from './facts';
 
 async function findingLook({ store }: ConsoleContext, findingId: string): Promise<Look | null> {
   const finding = await store.findings.finding(findingId);
@@ -82,6 +86,35 @@ export const HUNT_COMMANDS = {
     look: ({ context, input }) => swapLook(context, input.swapId),
     run: ({ context, input }) => undoSwap(context, input.swapId),
   } satisfies Command<{ swapId: string }, unknown>,
+
+  makeLabels: {
+    ...{ scope: 'everything', changes: ['office'], audited: 'labels-made' },
+    look: async ({ context, input }, made) => {
+      const site = await siteLook(context, input.siteId);
+      return site === null || made === null ? null : { ...site, facts: { labels: made } };
+    },
+    run: ({ context, input }) => makeLabels(context, input.siteId),
+  } satisfies Command<{ siteId: string }, number>,
+
+  revokeLabels: {
+    ...{ scope: 'everything', changes: ['office'], audited: 'labels-revoked' },
+    look: async ({ context, input }, revoked) => {
+      const site = await siteLook(context, input.siteId);
+      return site === null || revoked === null ? null : { ...site, facts: { labels: revoked } };
+    },
+    run: ({ context, input }) => revokeLabels(context, input.siteId),
+  } satisfies Command<{ siteId: string }, number>,
+
+  seeComplaint: {
+    ...{ scope: 'everything', changes: ['findings'], audited: 'complaint-seen' },
+    look: async ({ context, input }) => {
+      const complaint = await context.store.findings.complaint(input.complaintId);
+      if (complaint === null) return null;
+      const { siteId, deviceName, what, seenAtMs } = complaint;
+      return { siteId, subject: deviceName, facts: { what, seenAtMs } };
+    },
+    run: ({ context, input }) => seeComplaint(context, input.complaintId),
+  } satisfies Command<{ complaintId: string }, unknown>,
 
   setQueue: {
     ...{ scope: 'measure', changes: ['findings'], audited: 'queue-set' },

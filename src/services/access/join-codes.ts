@@ -11,6 +11,17 @@ export function newJoinCode(pick: (below: number) => number = randomInt): string
   return Array.from({ length: CODE_LENGTH }, () => CODE_LETTERS[pick(CODE_LETTERS.length)]).join('');
 }
 
+/** A label's address: L, which no join code has, and as many letters as nobody guesses. */
+const LABEL_LETTERS = 12;
+
+export function newLabelId(pick: (below: number) => number = randomInt): string {
+  return `L${Array.from({ length: LABEL_LETTERS }, () => CODE_LETTERS[pick(CODE_LETTERS.length)]).join('')}`;
+}
+
+export function isLabelId(code: string): boolean {
+  return code.length === LABEL_LETTERS + 1 && code.startsWith('L');
+}
+
 /** A code as typed by a person, brought to its stored form: case, blanks and hyphens do not matter. */
 export function readJoinCode(typed: string): string {
   return typed.toUpperCase().replace(/[\s-]/g, '');

@@ -34,6 +34,9 @@ export const USE_RATES = {
   /** Runs that a device begins by itself. */
   runsOfDevice: { most: 40, overMs: 10 * MINUTE_MS },
   runsOfAddress: { most: 200, overMs: 10 * MINUTE_MS },
+  /** How often somebody says that it is slow: of one address, and of an office. */
+  complaintsOfAddress: { most: 4, overMs: 10 * MINUTE_MS },
+  complaintsOfOffice: { most: 40, overMs: 60 * MINUTE_MS },
   /** Failed sign-ins that are written down, of everybody together. */
   failedSignIns: { most: 200, overMs: 60 * MINUTE_MS },
 } as const satisfies Record<string, UseRate>;
@@ -47,6 +50,8 @@ export function openUseLimits(): UseLimits {
     devicesOfOffice: limit('devicesOfOffice'),
     runsOfDevice: limit('runsOfDevice'),
     runsOfAddress: limit('runsOfAddress'),
+    complaintsOfAddress: limit('complaintsOfAddress'),
+    complaintsOfOffice: limit('complaintsOfOffice'),
     failedSignIns: limit('failedSignIns'),
   };
 }

@@ -1,5 +1,6 @@
 export { checkPeer, checkPeerKeys, type PeerState } from './peer-check';
 export { joinAddresses, reachableOrigin } from './reachable-addresses';
+export { makeLabels, revokeLabels } from './labels';
 export { mergeDevices, openDevice, saveDevice } from './devices';
 export { putLineInUse, removeLine, saveLine } from './lines';
 export { officesRemovedLately, putBackOffice, removeDemoData, removeOffice, saveOffice } from './offices';

@@ -485,6 +485,44 @@ function queueDirection(facts: { readonly code: string; readonly direction?: Dir
   return facts?.direction ?? 'up';
 }
 
+/** Everything that can be swapped in an office, and what the swaps so far did. */
+export interface SwapsPage {
+  readonly siteId: string;
+  readonly places: HuntPage['places'];
+  readonly swaps: readonly ShownSwap[];
+}
+
+export async function swapsPageOf(context: ConsoleContext, siteId: string): Promise<SwapsPage> {
+  const [evidence, swaps] = await Promise.all([
+    officeEvidence(context, siteId),
+    context.store.findings.swapsOf(siteId),
+  ]);
+  const segments = new Map(evidence.office.all.map((segment) => [segment.id, segment]));
+  const places = new Map(
+    [...segments.values()]
+      .filter(({ kind }) => swapsFor(kind).length > 0)
+      .map((segment) => [
+        baseOf(segment.id),
+        {
+          segmentId: baseOf(segment.id),
+          words: segmentWords(segment),
+          kinds: swapsFor(segment.kind),
+          deviceId: segment.deviceId,
+        },
+      ]),
+  );
+  return {
+    siteId,
+    places: [...places.values()].sort((a, b) => a.words.localeCompare(b.words)),
+    swaps: swaps
+      .map((swap) => ({
+        ...{ id: swap.id, what: swap.what as SwapCode, words: swapWords(swap, segments), note: swap.note },
+        ...{ atMs: swap.atMs, byName: swap.byName, compared: comparedSwap(swap, evidence.occasions, swap.deviceId) },
+      }))
+      .reverse(),
+  };
+}
+
 export interface HuntLine {
   readonly id: string;
   readonly title: string;

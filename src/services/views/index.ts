@@ -5,6 +5,7 @@ export { BOARD_AGES, type BoardAge, type BoardFilter } from './board-filter';
 export {
   huntPageOf,
   huntsOf,
+  swapsPageOf,
   type HuntLine,
   type HuntPage,
   type ShownSwap,
@@ -15,7 +16,8 @@ export { joinPageOf, type JoinPage } from './join-page';
 export { ledgerOf, type Ledger, type LedgerQuery } from './ledger';
 export { ledgerPageOf, ledgerRunOf } from './ledger-page';
 export { peopleOf, type OpenSignIn, type Person } from './people';
-export { standsOut, type ShownFinding, type StandsOut } from './stands-out';
+export { labelsOf, type ShownLabel } from './labels-page';
+export { standsOut, type ShownComplaint, type ShownFinding, type StandsOut } from './stands-out';
 export { runPageOf, samplesDocumentOf, type RunPage } from './run-page';
 export { setUpOf, type SetUp, type SetUpDevice, type SetUpLine } from './set-up';
 export { sharedRunPageOf } from './shared-run-page';

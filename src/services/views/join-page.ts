@@ -18,6 +18,8 @@ export interface JoinPage {
   }[];
   readonly spots: readonly string[];
   readonly knownDeviceId: string | null;
+  /** The place of the label that was scanned; null: a code was typed. */
+  readonly label: { readonly spotName: string; readonly deviceId: string | null } | null;
   /** What to call a device that is new, and what it is, as far as its browser tells. */
   readonly proposed: ProposedDevice;
   /** What stands in the way of a run just now, or makes it another than the ones before; a sentence each. */
@@ -48,7 +50,7 @@ export async function joinPageOf(
 ): Promise<Outcome<JoinPage, ConsoleFaultCode>> {
   const admission = await admit(context, visitor);
   if (!admission.ok) return failed(admission.fault.code, admission.fault.facts);
-  const { site, knownDeviceId } = admission.value;
+  const { site, knownDeviceId, label } = admission.value;
   const { sites } = context.store;
   const [devices, spots, peers] = await Promise.all([
     sites.devicesOf(site.id),
@@ -60,7 +62,9 @@ export async function joinPageOf(
     ok: true,
     value: {
       siteName: site.name,
-      code: visitor.code === null ? null : site.joinCode,
+      // Whoever scanned a label learns no code by it.
+      code: label !== null ? label.id : visitor.code === null ? null : site.joinCode,
+      label: label === null ? null : { spotName: spotName(label.spotId), deviceId: label.deviceId },
       // Those that another browser is already are nobody else's to choose.
       devices: devices
         .filter((device) => mayBe(device, admission.value, context.wallMs()))

@@ -23,8 +23,20 @@ export interface ShownFinding {
   readonly segmentIds: readonly string[];
 }
 
+/** Somebody said that it is slow, and what was measured there then. */
+export interface ShownComplaint {
+  readonly id: string;
+  readonly deviceName: string;
+  readonly deviceId: string | null;
+  readonly spotName: string | null;
+  readonly what: string;
+  readonly atMs: number;
+}
+
 /** What stands out in an office. */
 export interface StandsOut {
+  /** Said within a day and not seen yet, the newest first. */
+  readonly complaints: readonly ShownComplaint[];
   /** Worst first; those that were let be come last. */
   readonly findings: readonly ShownFinding[];
   /** When it was worked out last; null: not yet. */
@@ -33,6 +45,8 @@ export interface StandsOut {
   readonly unmeasured: readonly string[];
 }
 
+/** What somebody said stands on the board for a day. */
+const COMPLAINT_MS = 24 * 3600_000;
 const MOST_RUNS = 8;
 const MOST_NAMES = 3;
 const SHOWN: readonly FindingState[] = ['open', 'worked-on', 'let-be'];
@@ -58,9 +72,10 @@ export async function standsOut(
   siteId: string,
   devices: readonly Device[],
 ): Promise<StandsOut & { readonly diagnosis: Diagnosis | null }> {
-  const [kept, stored] = await Promise.all([
+  const [kept, stored, complaints] = await Promise.all([
     context.store.findings.diagnosis(siteId),
     context.store.findings.findingsOf(siteId),
+    context.store.findings.complaintsSince(siteId, context.wallMs() - COMPLAINT_MS),
   ]);
   const place = new Map(kept?.diagnosis.findings.map(({ key }, index) => [key, index]));
   const findings = stored
@@ -69,6 +84,12 @@ export async function standsOut(
     .map((each) => shownFinding(each, devices));
   const measured = new Set(kept?.diagnosis.segments.flatMap(({ deviceIds }) => deviceIds));
   return {
+    complaints: complaints
+      .filter(({ seenAtMs }) => seenAtMs === null)
+      .map(({ id, deviceName, deviceId, spotName, what, atMs }) => ({
+        ...{ id, deviceName, spotName, what, atMs },
+        deviceId: devices.find((device) => device.id === deviceId || device.name === deviceName)?.id ?? null,
+      })),
     findings: [
       ...findings.filter(({ state }) => state !== 'let-be'),
       ...findings.filter(({ state }) => state === 'let-be'),

@@ -51,6 +51,7 @@ describe('a view', () => {
       huntPageOf: hunt.ok ? await views.huntPageOf(context, hunt.value.id) : null,
       huntsOf: await views.huntsOf(context, siteId),
       joinPageOf: await joinPageOf(context, await visitorOf(console, orderFor(code))),
+      labelsOf: await views.labelsOf(context, siteId),
       ledgerOf: await ledgerOf(context, {}),
       ledgerPageOf: await ledgerPageOf(context, {}),
       ledgerRunOf: null,
@@ -60,6 +61,7 @@ describe('a view', () => {
       setUpOf: await setUpOf(context),
       sharedRunPageOf: await sharedRunPageOf(context, runId, proof),
       standsOut: await views.standsOut(context, siteId, await context.store.sites.devicesOf(siteId)),
+      swapsPageOf: await views.swapsPageOf(context, siteId),
       sitesOverview: await sitesOverview(context),
       weekOfRuns: await weekOfRuns(context, siteId, 'internet', null),
     };

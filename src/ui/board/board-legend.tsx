@@ -1,4 +1,5 @@
 import { VERDICT_WORDS } from '@/core';
+import { Term } from '../parts/term';
 import { VerdictMark } from '../verdict/verdict-mark';
 
 /** What the marks on the board mean, in one line. */
@@ -14,7 +15,8 @@ export function BoardLegend({ fullFrom }: { readonly fullFrom: number }) {
     <p className="flex flex-wrap gap-x-6 gap-y-1 text-[0.8rem] text-quiet">
       {VERDICT_WORDS.map((verdict) => (
         <span key={verdict} className="inline-flex items-center gap-1.5">
-          <VerdictMark verdict={verdict} withWord /> {meaning[verdict]}
+          <VerdictMark verdict={verdict} />
+          <Term word={verdict} /> {meaning[verdict]}
         </span>
       ))}
       <span>

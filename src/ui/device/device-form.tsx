@@ -58,7 +58,9 @@ function answersFor(join: JoinPage, deviceId: string, before?: DeviceAnswers): D
 }
 
 export function firstAnswers(join: JoinPage, profile: ProfileName): DeviceAnswers {
-  return { ...answersFor(join, join.knownDeviceId ?? NEW_DEVICE), profile };
+  const labelled = join.devices.find(({ id }) => id === join.label?.deviceId)?.id;
+  const first = { ...answersFor(join, join.knownDeviceId ?? labelled ?? NEW_DEVICE), profile };
+  return join.label === null || join.label.spotName === '' ? first : { ...first, spotName: join.label.spotName };
 }
 
 export function orderOf(join: JoinPage, answers: DeviceAnswers, turnId: string | null = null): StartRun {

@@ -1,6 +1,6 @@
 'use client';
 
-import { useState, useSyncExternalStore } from 'react';
+import { useEffect, useState, useSyncExternalStore } from 'react';
 import {
   durationWords,
   expectedRunMs,
@@ -16,8 +16,9 @@ import type { JoinPage } from '@/services';
 import { WallTime } from '../parts/wall-time';
 import { Strip } from '../strip/strip';
 import { BeforeRun } from './before-run';
-import { DeviceForm, firstAnswers, orderOf, profileWords } from './device-form';
+import { DeviceForm, firstAnswers, orderOf, profileWords, type DeviceAnswers } from './device-form';
 import { RunResult } from './run-result';
+import { SlowNow } from './slow-now';
 import { AskedNote, StandingNote } from './standing-note';
 import { lastResultText, readLastResult } from './last-result';
 import { useRun } from './use-run';
@@ -33,12 +34,20 @@ const PHASE_SENTENCES: Record<Phase, string> = {
   both: 'Downloading and uploading at once, and watching the delay.',
 };
 
+/** A result is left to be read before the next run begins by itself. */
+const READ_MS = 2500;
+
 const BUTTON = 'min-h-12 w-full rounded-[3px] border-[1.5px] border-quiet px-4 hover:border-ink hover:bg-sheet';
 
 /** What there is to measure next: the reaches that this visit has not measured yet, the farthest first. */
 function nextReach(join: JoinPage, measured: ReadonlySet<Reach>, current: Reach): Reach | null {
   const others = join.reaches.map(({ reach }) => reach).filter((reach) => reach !== current);
   return others.find((reach) => !measured.has(reach)) ?? null;
+}
+
+/** What this device is called, known or new. */
+function nameOf(join: JoinPage, { deviceId, newName }: DeviceAnswers): string {
+  return join.devices.find(({ id }) => id === deviceId)?.name ?? newName.trim();
 }
 
 /** "about 40 s in all": told as soon as the delay of the empty line is known. */
@@ -74,6 +83,8 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
   const [join, setJoin] = useState(opened);
   const [answers, setAnswers] = useState(() => firstAnswers(opened, profile));
   const [answering, setAnswering] = useState(true);
+  /** It was said that it is slow: two quick runs follow, one inside and one out. */
+  const [said, setSaid] = useState(false);
   const [measured, setMeasured] = useState<ReadonlySet<Reach>>(new Set());
   const run = (changed = answers, turnId: string | null = null) => {
     setAnswering(false);
@@ -85,6 +96,14 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
     setAnswers(changed);
     run(changed);
   };
+  // Said to be slow: what was measured inside is followed by what goes out, which tells the two apart.
+  const follows = said && view.status === 'done' && !measured.has('internet');
+  const out = join.reaches.some(({ reach }) => reach === 'internet');
+  useEffect(() => {
+    if (!follows || !out) return;
+    const timer = setTimeout(() => again('internet'), READ_MS);
+    return () => clearTimeout(timer);
+  });
   // A device that was new is known from now on.
   const grant = view.status === 'measuring' || view.status === 'done' ? view.grant : null;
   if (grant !== null && !join.devices.some(({ id }) => id === grant.deviceId)) {
@@ -155,6 +174,12 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
     return (
       <>
         {request}
+        {said && (
+          <p className="mb-4 border-l-[3px] border-ink pl-4">
+            Written down: the technician has it, with the minute and these figures.
+            {follows && out && ' One more measurement follows by itself: out of the office.'}
+          </p>
+        )}
         <RunResult answer={view.answer} />
         {view.strip !== null && (
           <div className="-mx-3 mt-6 border-y border-hairline">
@@ -193,8 +218,24 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
   return (
     <>
       {request}
-      <h1 className="text-[1.6rem] font-semibold leading-tight">Test this device</h1>
-      <p className="mb-5 mt-1 break-words text-quiet">{join.siteName}</p>
+      {join.label !== null && view.status !== 'refused' ? (
+        <SlowNow
+          join={join}
+          deviceName={nameOf(join, answers)}
+          spotName={answers.spotName}
+          busy={view.status === 'asking'}
+          onSaid={() => {
+            setSaid(true);
+            const inside = join.reaches.find(({ reach }) => reach === 'local')?.reach ?? answers.reach;
+            again(inside);
+          }}
+        />
+      ) : (
+        <>
+          <h1 className="text-[1.6rem] font-semibold leading-tight">Test this device</h1>
+          <p className="mb-5 mt-1 break-words text-quiet">{join.siteName}</p>
+        </>
+      )}
       {view.status === 'refused' && (
         <p role="alert" className="mb-5 border-l-[3px] border-starved pl-4">
           {view.problem.detail}

@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { agoWords } from '@/core';
 import type { StandsOut } from '@/services';
+import { ComplaintLine } from './complaint-line';
 import { FindingLine } from './finding-line';
 import type { LetBe } from './let-be-form';
 
@@ -14,6 +15,8 @@ interface WhatStandsOutProps {
   readonly letBe: LetBe;
   readonly openAgain: (findingId: string) => Promise<string | null>;
   readonly hunt: (findingId: string) => Promise<string | null>;
+  readonly see: (complaintId: string) => Promise<string | null>;
+  readonly huntDevice: (deviceId: string | null) => Promise<string | null>;
 }
 
 /** So many are seen at once; the others are behind one press. */
@@ -27,9 +30,9 @@ function unmeasuredWords(names: readonly string[]): string {
 }
 
 /** The worst that was found in this office, in sentences; one line where nothing is wrong. */
-export function WhatStandsOut({ out, nowMs, deviceCount, ...actions }: WhatStandsOutProps) {
+export function WhatStandsOut({ out, nowMs, deviceCount, see, huntDevice, ...actions }: WhatStandsOutProps) {
   const [all, setAll] = useState(false);
-  const { findings, madeAtMs, unmeasured } = out;
+  const { findings, madeAtMs, unmeasured, complaints } = out;
   const open = findings.filter(({ state }) => state !== 'let-be');
   const shown = all ? findings : open.slice(0, AT_ONCE);
   const more = findings.length - Math.min(open.length, AT_ONCE);
@@ -45,6 +48,9 @@ export function WhatStandsOut({ out, nowMs, deviceCount, ...actions }: WhatStand
         </p>
       )}
       <ul>
+        {complaints.map((complaint) => (
+          <ComplaintLine key={complaint.id} complaint={complaint} see={see} hunt={huntDevice} />
+        ))}
         {shown.map((finding) => (
           <FindingLine key={finding.id} finding={finding} nowMs={nowMs} {...actions} />
         ))}

@@ -52,6 +52,9 @@ export const DEEDS: Readonly<Record<AuditCode, string>> = {
   'swap-noted': 'wrote down a swap: {}',
   'swap-undone': 'took back a swap: {}',
   'queue-set': 'set a queue, in the hunt: {}',
+  'labels-made': 'made labels for {}',
+  'labels-revoked': 'revoked the labels of {}',
+  'complaint-seen': 'saw what was said at {}',
   'copy-made': 'had a copy made',
 };
 

@@ -10,7 +10,7 @@ export const KIND_CODES = {
   offices: ['office-saved', 'office-removed', 'office-put-back', 'demo-removed', 'code-renewed', 'copy-made'],
   hunts: [
     ...['finding-let-be', 'finding-opened', 'hunt-opened', 'hunt-noted', 'hunt-ended', 'hunt-resumed'],
-    ...['swap-noted', 'swap-undone', 'queue-set'],
+    ...['swap-noted', 'swap-undone', 'queue-set', 'labels-made', 'labels-revoked', 'complaint-seen'],
   ] as const,
   runs: ['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn'],
 } as const satisfies Readonly<Record<string, readonly AuditCode[]>>;

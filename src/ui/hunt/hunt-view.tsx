@@ -75,7 +75,7 @@ export function HuntView({ page, actions }: { readonly page: HuntPage; readonly 
         {open && queue === null && places.length > 0 && (
           <div>
             <h2 className="mb-1 font-semibold">Swapped something?</h2>
-            <SwapForm places={places} noteSwap={actions.noteSwap} huntId={hunt.id} />
+            <SwapForm places={places} noteSwap={actions.noteSwap} />
           </div>
         )}
         <SwapResults swaps={swaps} undo={actions.undoSwap} />

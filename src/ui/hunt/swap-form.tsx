@@ -15,7 +15,6 @@ export type NoteSwap = (swap: {
 interface SwapFormProps {
   readonly places: HuntPage['places'];
   readonly noteSwap: NoteSwap;
-  readonly huntId: string | null;
 }
 
 /** Writes down what was changed: where, what, and a word about it. */

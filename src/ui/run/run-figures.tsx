@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import {
   addedDelayWords,
   byteRateWords,
+  GLOSSARY,
   nominalRateFigure,
   lossTrouble,
   rateFigure,
@@ -11,10 +12,12 @@ import {
   UNKNOWN_WORDS,
   type DelaySummary,
   type DirectionReport,
+  type GlossaryWord,
   type RateEstimate,
   type RunReport,
   type UnsettledCause,
 } from '@/core';
+import { Term } from '../parts/term';
 import { VerdictMark } from '../verdict/verdict-mark';
 import { RunDelayTable } from './run-delay-table';
 import { RunLoss, RunPaced } from './run-loss';
@@ -72,7 +75,9 @@ function verdictNode({ verdict }: DirectionReport): ReactNode {
     <span className="inline-flex items-baseline gap-2">
       <VerdictMark verdict={verdict.word} withWord />
       {verdict.word !== 'no verdict' && (
-        <span className="text-quiet">{shareWords(verdict.share)} of the yardstick</span>
+        <span className="text-quiet">
+          {shareWords(verdict.share)} of the <Term word="yardstick" />
+        </span>
       )}
     </span>
   );
@@ -107,6 +112,7 @@ const ROWS: readonly (readonly [string, (direction: DirectionReport) => ReactNod
   ['data moved', ({ bytes }) => sizeWords(bytes)],
 ];
 
+const isTerm = (label: string): label is GlossaryWord => Object.hasOwn(GLOSSARY, label);
 const head = 'py-1 font-normal';
 
 /** All figures of a run: direction by direction, both at once where that was measured, delay by load, and loss. */
@@ -145,7 +151,7 @@ export function RunFigures({ report }: { readonly report: RunReport }) {
           {ROWS.map(([label, figure]) => (
             <tr key={label} className="border-b border-hairline">
               <th scope="row" className="py-1 pr-4 text-left font-normal text-quiet">
-                {label}
+                {isTerm(label) ? <Term word={label} /> : label}
               </th>
               <td className="py-1 pr-4">{figure(report.down)}</td>
               <td className="py-1">{figure(report.up)}</td>

@@ -38,6 +38,12 @@ export function JoinSection({ join, renewCode, reachability }: JoinSectionProps)
           </form>
         </div>
       </div>
+      <p className="mt-2 text-sm text-quiet">
+        <a href="/labels" className="text-ink underline underline-offset-4">
+          Labels to print
+        </a>{' '}
+        let whoever finds it slow say so at once, with a measurement.
+      </p>
       <div className="mt-3">{reachability}</div>
     </Section>
   );

@@ -13,6 +13,21 @@ export interface CommandFacts {
   readonly chooseSite: (siteId: string) => Promise<void>;
 }
 
+/** What people call things that we call otherwise; grows with each place. */
+const CALLED = {
+  round: ['test', 'measure', 'speed', 'run', 'check'],
+  join: ['add', 'connect', 'qr', 'phone', 'code', 'url', 'link'],
+  hunt: ['problem', 'slow', 'issue', 'fault', 'trouble', 'diagnose', 'find', 'why', 'lag', 'bottleneck'],
+  swap: ['change', 'replace', 'cable', 'before', 'after', 'compare', 'note'],
+  labels: ['sticker', 'qr', 'print', 'complain', 'ticket'],
+};
+const CALLED_PLACES: Readonly<Record<string, string[]>> = {
+  '/': ['home', 'overview', 'status', 'dashboard', 'problem'],
+  '/hunt': ['problem', 'diagnose', 'fault'],
+  '/ledger': ['history', 'results', 'list', 'log', 'export', 'report', 'record'],
+  '/set-up': ['settings', 'options', 'contract', 'plan', 'provider', 'configure', 'backup', 'token'],
+};
+
 const ITEM =
   'flex min-h-9 cursor-pointer items-center gap-3 px-3 data-[selected=true]:bg-paper data-[selected=true]:shadow-[inset_3px_0_0_var(--ink)]';
 const GROUP = 'py-1 [&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-quiet';
@@ -59,16 +74,25 @@ export function CommandBox({ sites, devices, chooseSite }: CommandFacts) {
         <Command.List className="max-h-[50vh] overflow-y-auto py-1">
           <Command.Empty className="px-3 py-3 text-quiet">Nothing is called that.</Command.Empty>
           <Command.Group heading="do" className={GROUP}>
-            <Command.Item className={ITEM} onSelect={go('/?do=round')}>
+            <Command.Item className={ITEM} keywords={CALLED.round} onSelect={go('/?do=round')}>
               Start a round
             </Command.Item>
-            <Command.Item className={ITEM} onSelect={go('/set-up')}>
+            <Command.Item className={ITEM} keywords={CALLED.join} onSelect={go('/set-up')}>
               Join a device: show the address and the code
+            </Command.Item>
+            <Command.Item className={ITEM} keywords={CALLED.hunt} onSelect={go('/hunt')}>
+              Hunt: somebody says that it is slow
+            </Command.Item>
+            <Command.Item className={ITEM} keywords={CALLED.swap} onSelect={go('/swaps')}>
+              Write down a swap, and see what the others did
+            </Command.Item>
+            <Command.Item className={ITEM} keywords={CALLED.labels} onSelect={go('/labels')}>
+              Labels to print, for whoever finds it slow
             </Command.Item>
           </Command.Group>
           <Command.Group heading="go to" className={GROUP}>
             {PLACES.map(({ name, href }) => (
-              <Command.Item key={href} className={ITEM} onSelect={go(href)}>
+              <Command.Item key={href} className={ITEM} keywords={CALLED_PLACES[href] ?? []} onSelect={go(href)}>
                 {name}
               </Command.Item>
             ))}

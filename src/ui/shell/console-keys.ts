@@ -22,5 +22,6 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ['Enter', 'open the run of a cell, or measure where nothing was measured yet'],
   ['R', 'measure on the device of the cell, as far as its column reaches'],
   ['N', 'start a round'],
-  ['?', 'show these keys'],
+  ['X', 'write down a swap'],
+  ['?', 'show these keys, and our words'],
 ];

@@ -21,6 +21,7 @@ export function Places() {
         field.select();
         return;
       }
+      if (event.key.toLowerCase() === 'x') return router.push('/swaps');
       const place = PLACES.find(({ letter }) => letter === event.key.toLowerCase());
       if (place !== undefined) router.push(place.href);
     };

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { complaintSchema } from '../forms/hunt-schemas';
 import { ledgerPageSchema, ledgerQuerySchema } from './ledger-messages';
 import { OFFICE_OPERATIONS } from './office-operations';
 import type { Operation } from './operation';
@@ -24,8 +25,20 @@ export const OPERATIONS: readonly Operation[] = [
     answers: { 201: runAnswerSchema, 202: runAnswerSchema },
     faults: [
       ...(['code-unknown', 'code-ended', 'too-many-tries', 'not-joined', 'device-unknown', 'device-busy'] as const),
-      ...(['device-taken', 'too-many-devices', 'too-many-runs'] as const),
+      ...(['label-unknown', 'device-taken', 'too-many-devices', 'too-many-runs'] as const),
       ...(['device-not-yours', 'name-taken', 'peer-missing', 'peer-plain', 'turn-over', 'request-malformed'] as const),
+    ],
+  },
+  {
+    method: 'post',
+    path: '/api/v1/complaints',
+    summary: 'Somebody at a device says that it is slow now; the technician sees it on the board.',
+    caller: 'device',
+    request: complaintSchema,
+    answers: { 201: z.object({ noted: z.boolean() }) },
+    faults: [
+      ...(['code-unknown', 'code-ended', 'too-many-tries', 'not-joined', 'label-unknown'] as const),
+      ...(['label-busy', 'request-malformed'] as const),
     ],
   },
   {

@@ -9,6 +9,18 @@ export const letBeSchema = z.strictObject({
   reason: note.min(1, 'Say in a few words why it may stay as it is.'),
 });
 
+/** What somebody calls slow. */
+export const COMPLAINTS = ['calls', 'pages', 'copies', 'everything'] as const;
+
+export const complaintSchema = z.strictObject({
+  /** The code or label by which the page was opened; null on a device that joined before. */
+  code: z.string().max(20).nullable(),
+  what: z.enum(COMPLAINTS),
+  deviceName: z.string().trim().max(80).default(''),
+  spotName: z.string().trim().max(80).default(''),
+});
+export type ComplaintForm = z.infer<typeof complaintSchema>;
+
 /** What a hunt is opened from. */
 export const openHuntSchema = z.union([
   z.strictObject({ findingId: id }),

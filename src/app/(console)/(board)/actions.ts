@@ -32,3 +32,7 @@ export async function huntFindingAction(findingId: string): Promise<string | nul
   if (!outcome.ok) return refusalWords(outcome);
   redirect(`/hunt/${outcome.value.id}`);
 }
+
+export async function seeComplaintAction(complaintId: string): Promise<string | null> {
+  return act(COMMANDS.seeComplaint, { complaintId }, '/');
+}

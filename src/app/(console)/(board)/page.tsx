@@ -15,7 +15,15 @@ import { drawnBoard } from '@/ui/board/drawn-cell';
 import { FollowChanges } from '@/ui/board/follow-changes';
 import { RoundForm } from '@/ui/board/round-form';
 import { Button } from '@/ui/parts/button';
-import { huntFindingAction, letBeAction, openAgainAction, queueRoundAction, withdrawTurnAction } from './actions';
+import { openHuntAction } from '../hunt/actions';
+import {
+  huntFindingAction,
+  letBeAction,
+  openAgainAction,
+  queueRoundAction,
+  seeComplaintAction,
+  withdrawTurnAction,
+} from './actions';
 import { saveOfficeAction } from '../set-up/actions';
 import { WhatStandsOut } from '@/ui/findings/what-stands-out';
 import { FirstOffice } from '@/ui/set-up/first-office';
@@ -60,6 +68,8 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
         letBe={letBeAction}
         openAgain={openAgainAction}
         hunt={huntFindingAction}
+        see={seeComplaintAction}
+        huntDevice={openHuntAction.bind(null, board.site.id)}
       />
       <div className="max-md:hidden">
         <StrawPath

@@ -44,12 +44,12 @@ export async function noteSwapAction(
 ): Promise<string | null> {
   const parsed = swapSchema.safeParse({ ...swap, siteId, huntId });
   return parsed.success
-    ? act(COMMANDS.noteSwap, parsed.data, huntId === null ? '/' : pathOf(huntId))
+    ? act(COMMANDS.noteSwap, parsed.data, huntId === null ? '/swaps' : pathOf(huntId))
     : issue(parsed.error);
 }
 
-export async function undoSwapAction(huntId: string, swapId: string): Promise<void> {
-  await act(COMMANDS.undoSwap, { swapId }, pathOf(huntId));
+export async function undoSwapAction(huntId: string | null, swapId: string): Promise<void> {
+  await act(COMMANDS.undoSwap, { swapId }, huntId === null ? '/swaps' : pathOf(huntId));
 }
 
 export async function huntNoteAction(huntId: string, text: string): Promise<string | null> {

@@ -2,5 +2,6 @@ export { demoPassphrase } from './demo-passphrase';
 export { demoDevicesOf, type SimulatedDevice } from './simulated-devices';
 export { demoPracticeDocument, devicePracticeDocument } from './practice-document';
 export { standAsDevice } from './stand-as-device';
+export { practiceHands } from './practice-hands';
 export { seedDemo } from './seed-demo';
 export { simulateSamples, type SimulatedLine } from './simulate-samples';

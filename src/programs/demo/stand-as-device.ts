@@ -1,5 +1,6 @@
 import WebSocket from 'ws';
 import { oneRun, postTo, type DeviceMemory } from '@/agent';
+import type { Link } from '@/core';
 import { DEVICE_COOKIE } from '@/services';
 import { memoryOutbox } from '@/session';
 import { DEMO_AGENT_VERSION, standingOrderSchema, type RunGrant, type StandingOrder } from '@/wire';
@@ -42,6 +43,7 @@ async function measure(origin: string, device: SimulatedDevice, asked: Asked): P
 export function standAsDevice(
   origin: string,
   device: SimulatedDevice,
+  linkOf: (device: SimulatedDevice) => Link,
   onTrouble: (sentence: string) => void,
 ): () => void {
   let over = false;
@@ -63,7 +65,7 @@ export function standAsDevice(
         begin = later(() => {
           // A page that measures does not stand by meanwhile.
           socket?.close();
-          void measure(origin, device, order)
+          void measure(origin, { ...device, link: linkOf(device) }, order)
             .catch((error: Error) => onTrouble(`${device.deviceName} did not measure: ${error.message}`))
             .finally(open);
         }, order.inMs);

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import next from 'next';
-import { demoPassphrase, seedDemo } from '@/programs/demo';
+import { demoPassphrase, practiceHands, seedDemo } from '@/programs/demo';
 import {
   consoleTasks,
   openPresence,
@@ -58,6 +58,7 @@ async function openContext(log: Logger): Promise<ConsoleContext> {
       isNightDue: () => nightIsDue(dataFolder, wallMs()),
     },
     ...openPresence(wallMs()),
+    ...(mode === 'demo' && { practiceHands: practiceHands(dataFolder, store) }),
   };
 }
 

@@ -4,7 +4,10 @@ import { linkToLauncher } from '../supervise/child-link';
 
 /** Plays the devices of the demo: `demo-devices-main.js ORIGIN FILE`, FILE holding a list of them as JSON. */
 const [origin, file] = process.argv.slice(2) as [string, string];
-const devices = JSON.parse(readFileSync(file, 'utf8')) as SimulatedDevice[];
-const stops = devices.map((device) => standAsDevice(origin, device, (sentence) => console.error(sentence)));
+const read = () => JSON.parse(readFileSync(file, 'utf8')) as SimulatedDevice[];
+/** Read anew before each run: a swap may have given it another link. */
+const linkOf = (device: SimulatedDevice) =>
+  read().find(({ deviceId }) => deviceId === device.deviceId)?.link ?? device.link;
+const stops = read().map((device) => standAsDevice(origin, device, linkOf, (sentence) => console.error(sentence)));
 const launcher = linkToLauncher(() => stops.forEach((stop) => stop()));
 launcher.ready();

@@ -12,6 +12,13 @@ import { StandingDevices } from './standing-devices';
 import { WaitingDevices } from './waiting-devices';
 import { BackupState, type Backups } from './backups';
 
+/** In the demo: carries out what a person would do with his hands. */
+export interface PracticeHands {
+  readonly swapped: (swap: { readonly what: string; readonly deviceId: string | null }) => Promise<void>;
+  /** The queue before a line's upload is set to a rate, bits per second. */
+  readonly queueSet: (lineName: string, bps: number) => Promise<void>;
+}
+
 /** What the use cases work with. Clock, ids and keys are passed in, so that tests decide them. */
 export interface ConsoleContext {
   readonly store: Store;
@@ -26,6 +33,8 @@ export interface ConsoleContext {
   readonly port: number;
   /** SHA-256 of the certificate for HTTPS, as browsers show it. */
   readonly certificateFingerprint: string;
+  /** Absent where real people have real hands. */
+  readonly practiceHands?: PracticeHands | undefined;
   /** Copies of the data folder. */
   readonly backups: Backups;
   /** Wrong codes and passphrases, by address. */

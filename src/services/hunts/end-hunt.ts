@@ -38,6 +38,10 @@ export async function noteQueueSet(
   await context.store.findings.addStep({
     ...{ id: context.newId(), huntId, atMs: context.wallMs(), byName, kind: 'queue-set', facts: { bps } },
   });
+  const { sites } = context.store;
+  const { siteId } = hunt.value;
+  const [site, line] = await Promise.all([sites.byId(siteId), sites.lineInUse(siteId, context.wallMs())]);
+  if (site?.demo === true && line !== null) await context.practiceHands?.queueSet(line.name, bps);
   return hunt;
 }
 

@@ -51,6 +51,7 @@ export async function noteSwap(
     ...{ id: context.newId(), siteId, what, segmentId, deviceId, note, huntId, atMs, byName, undoneAtMs: null },
   };
   await store.findings.saveSwap(swap);
+  if ((await store.sites.byId(siteId))?.demo === true) await context.practiceHands?.swapped(swap);
   findingsAreDue(context, siteId);
   return done(swap);
 }

@@ -20,8 +20,7 @@ export function BoardLegend({ fullFrom }: { readonly fullFrom: number }) {
         </span>
       ))}
       <span>
-        medians of the newest set: Mb/s, and ms that load adds to the delay; the notch is the yardstick: plan or link
-        ceiling, the lower
+        medians of the newest set: Mb/s, and ms that load adds to the delay; the notch is the <Term word="yardstick" />
       </span>
     </p>
   );

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { LINK_KINDS, REACHES, VERDICT_WORDS } from '@/core';
+import { HUNT_OPERATIONS } from './hunt-operations';
 import { ledgerRunSchema } from './ledger-messages';
 import { linkSchema } from './link-schema';
 import type { Operation } from './operation';
@@ -326,6 +327,7 @@ export const OFFICE_OPERATIONS = {
     answers: gone,
     faults: ['not-signed-in', 'run-unknown'],
   },
+  ...HUNT_OPERATIONS,
 } as const satisfies Readonly<Record<string, Operation>>;
 
 export type OfficeOperationName = keyof typeof OFFICE_OPERATIONS;

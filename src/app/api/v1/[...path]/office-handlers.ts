@@ -10,6 +10,7 @@ import {
   type Outcome,
   type PathParameters,
 } from '@/wire';
+import { findingsDocument, huntDocument } from './hunt-documents';
 import {
   boardDocument,
   codeDocument,
@@ -47,6 +48,16 @@ export const OFFICE_HANDLERS: Handlers = {
   },
   readQueue: ({ context, ids }) => queueDocument(context, ids.id),
   readRun: ({ context, ids }) => runDocument(context, ids.id),
+  readFindings: ({ context, ids }) => findingsDocument(context, ids.id),
+  readHunt: ({ context, ids }) => huntDocument(context, ids.id),
+
+  letFindingBe: ({ ids, body }) => perform(COMMANDS.letFindingBe, { ...body, findingId: ids.id }),
+  openFindingAgain: ({ ids }) => perform(COMMANDS.openFindingAgain, { findingId: ids.id }),
+  openHunt: async ({ body }) => idOf(await perform(COMMANDS.openHunt, body)),
+  noteInHunt: ({ ids, body }) => perform(COMMANDS.noteInHunt, { ...body, huntId: ids.id }),
+  endHunt: ({ ids, body }) => perform(COMMANDS.endHunt, { ...body, huntId: ids.id }),
+  noteSwap: async ({ ids, body }) => idOf(await perform(COMMANDS.noteSwap, { ...body, siteId: ids.id })),
+  undoSwap: ({ ids }) => perform(COMMANDS.undoSwap, { swapId: ids.id }),
 
   addOffice: async ({ body: { name } }) => idOf(await perform(COMMANDS.saveOffice, { siteId: null, name })),
   renameOffice: async ({ ids, body: { name } }) => idOf(await perform(COMMANDS.saveOffice, { siteId: ids.id, name })),

@@ -17,7 +17,7 @@ export * from './measure/delay/settling';
 export * from './judge/fitness/device-flags';
 export * from './judge/fitness/fitness';
 export * from './judge/fitness/fitness-flag';
-export * from './run/sightings';
+export * from './domain/sightings';
 export * from './domain/told-condition';
 export * from './judge/copy-time';
 export * from './judge/evidence';

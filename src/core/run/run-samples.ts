@@ -1,5 +1,5 @@
 import type { ProbeSeries } from '../measure/delay/probe-series';
-import type { KernelSighting, PeerLoadSample } from './sightings';
+import type { KernelSighting, PeerLoadSample } from '../domain/sightings';
 import type { UdpSeries } from '../measure/loss/udp-series';
 import type { CounterSeries } from '../measure/rate/counter-series';
 import type { ClientTrouble } from './client-trouble';

@@ -136,6 +136,7 @@ const MOST_STORY = 40;
 /** Added delay below this is firm, ms. */
 const FIRM_MS = 30;
 
+const textOf = (value: unknown) => (typeof value === 'string' ? value : '');
 const baseOf = (id: string) => id.replace(/[@~].*$/, '');
 
 /** The direction that is worth hunting in: the one in which more is suspected. */
@@ -306,7 +307,7 @@ function storyOf(
   const written = steps.map((step): StoryLine =>
     step.kind === 'queue-set'
       ? { kind: 'queue-set', atMs: step.atMs, byName: step.byName, bps: Number(step.facts['bps']) }
-      : { kind: 'note', atMs: step.atMs, byName: step.byName, text: String(step.facts['text'] ?? '') },
+      : { kind: 'note', atMs: step.atMs, byName: step.byName, text: textOf(step.facts['text']) },
   );
   const ended: StoryLine[] =
     hunt.closedAtMs === null
@@ -314,8 +315,8 @@ function storyOf(
       : [
           {
             ...{ kind: 'ended', atMs: hunt.closedAtMs, state: hunt.state },
-            byName: String(hunt.outcome?.['byName'] ?? ''),
-            text: String(hunt.outcome?.['note'] ?? ''),
+            byName: textOf(hunt.outcome?.['byName']),
+            text: textOf(hunt.outcome?.['note']),
           },
         ];
   return [

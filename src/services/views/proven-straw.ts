@@ -49,7 +49,10 @@ function kinkWordsOf(diagnosis: Diagnosis, part: StrawSegment['kind'], letBe: Re
         return `${rateFigure(facts.measuredBps)} ${facts.direction}`;
       case 'line-slow-in-hours':
         return `${rateFigure(facts.bps)} at times`;
-      default:
+      case 'tunnel-slower-end':
+      case 'packets-lost':
+      case 'peer-below-plan':
+      case 'contradicting-runs':
         continue;
     }
   }

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { linkKindWords, type Reach } from '@/core';
+import { linkKindWords } from '@/core';
 import type { BoardColumn } from '@/services';
 import { VerdictShapes } from '../verdict/verdict-shapes';
 import { BoardCell } from './board-cell';
@@ -17,7 +17,7 @@ function columnWords({ linkKind, reach }: BoardColumn): string {
   return `${linkKindWords(linkKind)} · ${reach}`;
 }
 
-const MOST_BESIDE = 8;
+const MOST_BESIDE = 7;
 
 interface BoardMatrixProps {
   readonly board: DrawnBoard;
@@ -57,7 +57,7 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
             {columns.map(({ words }) => (
               <th
                 key={words}
-                className="min-w-[8rem] whitespace-nowrap border-l border-hairline px-1.5 py-1 font-normal"
+                className="min-w-[8.6rem] whitespace-nowrap border-l border-hairline px-1.5 py-1 font-normal"
               >
                 {words}
               </th>

@@ -7,8 +7,7 @@ import { BOARD_AGES, boardOf, theConsole, type BoardFilter } from '@/services';
 import { BoardFilters } from '@/ui/board/board-filters';
 import { boardHref } from '@/ui/board/board-href';
 import { BoardLegend } from '@/ui/board/board-legend';
-import { BoardList } from '@/ui/board/board-list';
-import { BoardMatrix } from '@/ui/board/board-matrix';
+import { BoardPlaces } from '@/ui/board/board-places';
 import { BoardTray } from '@/ui/board/board-tray';
 import { JoinSlip } from '@/ui/board/join-slip';
 import { drawnBoard } from '@/ui/board/drawn-cell';
@@ -147,12 +146,7 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
         </p>
       ) : (
         <>
-          <div className="max-md:hidden">
-            <BoardMatrix board={drawn} join={join} queue={queueRoundAction.bind(null, board.site.id)} />
-          </div>
-          <div className="md:hidden">
-            <BoardList board={drawn} queue={queueRoundAction.bind(null, board.site.id)} />
-          </div>
+          <BoardPlaces board={drawn} join={join} queue={queueRoundAction.bind(null, board.site.id)} />
           <div className="mt-4">
             <BoardLegend fullFrom={board.plan?.fullFrom ?? USUAL_FULL_FROM} />
           </div>

@@ -1,5 +1,5 @@
 import type { RateEstimate } from '../../measure/rate/rate-estimate';
-import type { KernelSighting } from '../../run/sightings';
+import type { KernelSighting } from '../../domain/sightings';
 import type { FitnessInput } from './fitness-input';
 import type { FitnessFacts, FitnessFlag } from './fitness-flag';
 

@@ -4,7 +4,7 @@ import type { RunConditions } from '../../run/run-conditions';
 import type { RunSamples } from '../../run/run-samples';
 import { OVER_GIGABIT, plainSamples } from '../../run/samples-for-tests';
 import { FITNESS_EFFECTS } from './fitness-flag';
-import type { KernelSighting } from '../../run/sightings';
+import type { KernelSighting } from '../../domain/sightings';
 
 const LINE = { downBps: 310e6, upBps: 97e6, idleMs: 14, loadedDownMs: 30, loadedUpMs: 40 };
 const CLIENT = {

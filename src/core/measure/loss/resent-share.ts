@@ -1,4 +1,4 @@
-import type { KernelSighting } from '../../run/sightings';
+import type { KernelSighting } from '../../domain/sightings';
 
 /** Fewer segments than this tell no share. */
 const LEAST_SEGMENTS = 1000;

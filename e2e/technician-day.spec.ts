@@ -25,9 +25,10 @@ test('a phone joins by the code, measures through the line, and reads the result
   await measure(page);
   await resultShown(page);
 
-  // The delay is the worse of the two, so the heading says it first and what it means.
+  // The delay is the worse of the two, so the heading says it first and what it means. The line's queue of 240 ms is
+  // between 72 and 100 % full (docs/practice-lines.md).
   const sentence = await page.getByRole('heading', { level: 1 }).innerText();
-  expect(sentence).toMatch(/But while somebody uploads, everything waits 2\d\d ms longer .* calls break up/);
+  expect(sentence).toMatch(/But while somebody uploads, everything waits (1[789]\d|2[0-4]\d) ms longer .* calls/);
   await expect(page.getByText('The plan is 500 down and 100 up: as paid for both ways.')).toBeVisible();
   const { down, up } = ratesIn(sentence);
   expect(down / 500).toBeGreaterThan(0.95);

@@ -23,6 +23,7 @@ await build({
     'peer-main',
     'practice-main',
     'demo-devices-main',
+    'diagnose-main',
   ].map((name) => `src/programs/entry/${name}.ts`),
   outdir: 'dist',
   bundle: true,

@@ -20,6 +20,12 @@ export async function ConsoleFrame({ children }: { readonly children: ReactNode 
   const named = <Thing extends { readonly id: string; readonly name: string }>({ id, name }: Thing) => ({ id, name });
   return (
     <>
+      <a
+        href="#content"
+        className="sr-only focus:not-sr-only focus:absolute focus:left-2 focus:top-2 focus:z-30 focus:bg-ink focus:px-3 focus:py-2 focus:text-paper"
+      >
+        Skip to what is shown
+      </a>
       {role.kind === 'technician' ? (
         <Header
           site={site === null ? null : { id: site.id, name: site.name, demo: site.demo }}
@@ -33,7 +39,9 @@ export async function ConsoleFrame({ children }: { readonly children: ReactNode 
           <Mark /> Bent Straw
         </p>
       )}
-      <main className="mx-auto max-w-[86rem] px-4 pb-6 pt-3 md:px-6 md:pt-5">{children}</main>
+      <main id="content" tabIndex={-1} className="mx-auto outline-none max-w-[86rem] px-4 pb-6 pt-3 md:px-6 md:pt-5">
+        {children}
+      </main>
     </>
   );
 }

@@ -1,5 +1,6 @@
 /** Bufferbloat of a straw in one word; the added delay always stands beside it. */
-export type BloatRating = 'crisp' | 'firm' | 'soft' | 'soggy' | 'collapsed';
+export const BLOAT_RATINGS = ['crisp', 'firm', 'soft', 'soggy', 'collapsed'] as const;
+export type BloatRating = (typeof BLOAT_RATINGS)[number];
 
 /** Upper limits of added delay in ms, exclusive; from the last one on a straw is collapsed. */
 export const BLOAT_LIMITS_MS: readonly (readonly [BloatRating, number])[] = [

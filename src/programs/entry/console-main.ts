@@ -18,9 +18,11 @@ import { publicKeyText, readSigningKey } from '@/wire/peer/ticket';
 import { backupsIn, keepBackup, nightIsDue } from '../folder/backup-folder';
 import { fingerprintOf } from '../folder/certificate';
 import { linkToLauncher } from '../supervise/child-link';
+import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { wallMs } from '../supervise/clocks';
 import { dataFiles } from '../folder/data-folder';
+import { DiagnosingThread } from '../supervise/diagnosing-thread';
 import { cameThroughDoor, DOOR_SECRET_VARIABLE } from '../supervise/door-secret';
 import { ProgramFault } from '../faults/program-faults';
 import { openLog, type LogLevel } from '../log/part-log';
@@ -43,6 +45,8 @@ async function openContext(log: Logger): Promise<ConsoleContext> {
   const signingKey = readSigningKey(readFileSync(files.signingKey, 'utf8'));
   const store = await openStore(files.database, (sql, tookMs) => log.debug({ sql, tookMs }, 'sql'));
   stops.push(() => store.close());
+  const thread = new DiagnosingThread(join(PROGRAM_FOLDER, 'dist', 'diagnose-main.js'));
+  stops.push(() => thread.close());
   return {
     store,
     log,
@@ -58,6 +62,7 @@ async function openContext(log: Logger): Promise<ConsoleContext> {
       isNightDue: () => nightIsDue(dataFolder, wallMs()),
     },
     ...openPresence(wallMs()),
+    think: (input) => thread.diagnose(input),
     ...(mode === 'demo' && { practiceHands: practiceHands(dataFolder, store) }),
   };
 }

@@ -1,4 +1,5 @@
 import type { KeyObject } from 'node:crypto';
+import type { Diagnosis, DiagnosisInput } from '@/core';
 import type { Store } from '@/store';
 import { EndedSignIns } from './ended-sign-ins';
 import { TryLimit } from './try-limit';
@@ -33,6 +34,8 @@ export interface ConsoleContext {
   readonly port: number;
   /** SHA-256 of the certificate for HTTPS, as browsers show it. */
   readonly certificateFingerprint: string;
+  /** Works out what stands out, beside this thread; absent: in it. */
+  readonly think?: ((input: DiagnosisInput) => Promise<Diagnosis>) | undefined;
   /** Absent where real people have real hands. */
   readonly practiceHands?: PracticeHands | undefined;
   /** Copies of the data folder. */

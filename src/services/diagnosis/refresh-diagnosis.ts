@@ -1,7 +1,9 @@
-import { diagnose, type Finding } from '@/core';
+import { diagnose, type DiagnosisInput, type Finding } from '@/core';
 import type { StoredFinding } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 import { officeEvidence } from './office-evidence';
+
+const thinkHere = (input: DiagnosisInput) => Promise.resolve(diagnose(input));
 
 /** States in which a finding stands: what is found again does not open it a second time. */
 const STANDS = ['open', 'worked-on', 'let-be'];
@@ -65,7 +67,9 @@ export async function refreshDueDiagnoses(context: ConsoleContext): Promise<void
  */
 export async function refreshDiagnosis(context: ConsoleContext, siteId: string): Promise<void> {
   const { findings } = context.store;
-  const diagnosis = diagnose(await officeEvidence(context, siteId));
+  // What tells the paths of other runs stays here: it cannot go to another thread.
+  const { office: pathsOf, ...evidence } = await officeEvidence(context, siteId);
+  const diagnosis = await (context.think ?? thinkHere)({ ...evidence, segments: pathsOf.all });
   const nowMs = context.wallMs();
   const before = new Map((await findings.findingsOf(siteId)).map((each) => [each.findingKey, each]));
   const found = diagnosis.findings.map((finding) => ({

@@ -1,4 +1,4 @@
-import { foldedName, type LinkKind, type Reach, type StrawSegment, type VerdictWord } from '@/core';
+import { type BloatRating, foldedName, type LinkKind, type Reach, type StrawSegment, type VerdictWord } from '@/core';
 import type { BoardCell, BoardColumn } from './board-cells';
 
 export const BOARD_AGES = ['day', 'week', 'older'] as const;
@@ -13,6 +13,8 @@ export interface BoardFilter {
   readonly reach?: Reach | undefined;
   readonly segment?: StrawSegment['kind'] | undefined;
   readonly verdict?: VerdictWord | undefined;
+  /** Only places whose delay under load has this rating. */
+  readonly rating?: BloatRating | undefined;
   readonly age?: BoardAge | undefined;
 }
 
@@ -35,12 +37,16 @@ export function keepsColumn({ linkKind, reach, segment }: BoardFilter, column: B
 }
 
 /** Whether a cell is what was asked for by verdict and age; an empty one never is. */
-export function keepsCell({ verdict, age }: BoardFilter, cell: BoardCell | null, nowMs: number): boolean {
-  if (verdict === undefined && age === undefined) return true;
+export function keepsCell({ verdict, rating, age }: BoardFilter, cell: BoardCell | null, nowMs: number): boolean {
+  if (verdict === undefined && rating === undefined && age === undefined) return true;
   if (cell === null) return false;
   const oldMs = nowMs - cell.startedAtMs;
   const ageOf: BoardAge = oldMs <= DAY_MS ? 'day' : oldMs <= 7 * DAY_MS ? 'week' : 'older';
-  return (verdict === undefined || verdict === cell.verdict) && (age === undefined || age === ageOf);
+  return (
+    (verdict === undefined || verdict === cell.verdict) &&
+    (rating === undefined || rating === cell.rating) &&
+    (age === undefined || age === ageOf)
+  );
 }
 
 export function keepsRow(

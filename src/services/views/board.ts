@@ -80,7 +80,7 @@ export async function boardOf(
       return { cell, kept: keepsCell(filter, cell, nowMs), possible: canHave(device, column) };
     }),
   });
-  const judgesCells = filter.verdict !== undefined || filter.age !== undefined;
+  const judgesCells = filter.verdict !== undefined || filter.rating !== undefined || filter.age !== undefined;
   const groups = [...spots, { id: null, name: null }]
     .map((spot) => ({
       spotName: spot.name,

@@ -3,7 +3,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useTransition } from 'react';
-import { LINK_KINDS, linkKindWords, REACHES, VERDICT_WORDS } from '@/core';
+import { BLOAT_RATINGS, LINK_KINDS, linkKindWords, REACHES, VERDICT_WORDS } from '@/core';
 import type { Board, BoardAge, BoardFilter } from '@/services';
 import { NarrowChoice } from '../parts/narrow-choice';
 import { NarrowText } from '../parts/narrow-text';
@@ -32,7 +32,7 @@ export function BoardFilters({ spots, columns, chosen }: BoardFiltersProps) {
   const has = (pick: 'linkKind' | 'reach') => new Set<string>(columns.map((column) => column[pick]));
   const narrowed = Object.values(chosen).some((value) => value !== undefined && value !== '');
   return (
-    <form action="/" aria-label="Narrow the board" className="flex flex-wrap items-end gap-x-4 gap-y-1">
+    <form action="/" aria-label="Narrow the board" className="flex items-end gap-x-3">
       {chosen.segment !== undefined && <input type="hidden" name="segment" value={chosen.segment} />}
       <NarrowText name="text" label="name or spot" value={chosen.text} onText={(text) => go({ text })} />
       {spots.length > 1 && (
@@ -64,6 +64,13 @@ export function BoardFilters({ spots, columns, chosen }: BoardFiltersProps) {
         value={chosen.verdict}
         options={VERDICT_WORDS.map((word) => [word, word])}
         onChoose={(verdict) => go({ verdict })}
+      />
+      <NarrowChoice
+        name="delay"
+        label="delay"
+        value={chosen.rating}
+        options={BLOAT_RATINGS.map((word) => [word, word])}
+        onChoose={(rating) => go({ rating })}
       />
       <NarrowChoice name="age" label="age" value={chosen.age} options={AGE_WORDS} onChoose={(age) => go({ age })} />
       {narrowed && (

@@ -7,6 +7,7 @@ const NAMES: Readonly<Record<keyof BoardFilter, string>> = {
   reach: 'reach',
   segment: 'segment',
   verdict: 'verdict',
+  rating: 'delay',
   age: 'age',
 };
 

@@ -5,6 +5,8 @@ import { WallTime } from '../parts/wall-time';
 
 interface BoardTrayProps extends Pick<Board, 'tray' | 'nowMs'> {
   readonly withdraw: (turnId: string) => Promise<void>;
+  /** All that wait, at once. */
+  readonly withdrawAll: () => Promise<void>;
 }
 
 function StateWords({ turn, nowMs }: { readonly turn: TrayTurn; readonly nowMs: number }) {
@@ -46,7 +48,8 @@ const MARKS: Record<TrayTurn['state']['status'], string> = {
 };
 
 /** The queue: what runs now, what waits, why and for how long. */
-export function BoardTray({ tray, nowMs, withdraw }: BoardTrayProps) {
+export function BoardTray({ tray, nowMs, withdraw, withdrawAll }: BoardTrayProps) {
+  const waiting = tray.filter(({ state }) => state.status === 'waiting' || state.status === 'asked').length;
   return (
     <section
       aria-label="Queue"
@@ -84,6 +87,13 @@ export function BoardTray({ tray, nowMs, withdraw }: BoardTrayProps) {
               </li>
             ))}
           </ol>
+        )}
+        {waiting > 1 && (
+          <form action={withdrawAll} className="mt-1 text-right">
+            <button type="submit" className="underline decoration-hairline underline-offset-4 hover:text-ink">
+              withdraw all {waiting}
+            </button>
+          </form>
         )}
       </div>
     </section>

@@ -1,13 +1,15 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import type { Reach } from '@/core';
+import { durationWords, expectedRunMs, RUN_PROFILES, type Reach } from '@/core';
 import type { Board } from '@/services';
 import type { QueueOrder } from '@/wire';
 import { Button } from '../parts/button';
 import { Dialog, DialogClose } from '../parts/dialog';
 import { isTyping } from '../shell/console-keys';
 
+/** From one run to the next a device is asked and gets ready. */
+const BETWEEN_MS = 4000;
 const TIMES = [1, 3, 5] as const;
 const PROFILES = ['quick', 'standard', 'thorough', 'delay'] as const;
 
@@ -54,6 +56,21 @@ export function RoundForm({ rows, reaches, queue, opened = false }: RoundFormPro
   );
 }
 
+interface RoundCounts {
+  readonly devices: number;
+  readonly reaches: number;
+  readonly times: number;
+  readonly profile: (typeof PROFILES)[number];
+}
+
+/** "54 runs, about 18 min one after the other". */
+function totalWords({ devices, reaches, times, profile }: RoundCounts): string {
+  const runs = devices * reaches * times;
+  if (runs === 0) return 'Choose at least one device, and how far.';
+  const seconds = (runs * (expectedRunMs(RUN_PROFILES[profile], null) + BETWEEN_MS)) / 1000;
+  return `${runs === 1 ? 'One run' : `${runs} runs`}, about ${durationWords(seconds)} if each waits for the other.`;
+}
+
 function RoundFields({
   rows,
   reaches,
@@ -62,6 +79,17 @@ function RoundFields({
 }: Omit<RoundFormProps, 'opened'> & { readonly onQueued: () => void }) {
   const [complaint, setComplaint] = useState<string | null>(null);
   const [sending, setSending] = useState(false);
+  const standing = rows.filter(({ standsBy }) => standsBy).length;
+  const [counts, setCounts] = useState<RoundCounts>({
+    ...{ devices: standing, reaches: reaches.length, times: 3, profile: 'standard' },
+  });
+  const count = (form: FormData) =>
+    setCounts({
+      devices: form.getAll('device').length,
+      reaches: form.getAll('reach').length,
+      times: Number(form.get('times')),
+      profile: PROFILES.find((profile) => profile === form.get('profile')) ?? 'standard',
+    });
   const send = async (form: FormData) => {
     setSending(true);
     const refused = await queue({
@@ -78,6 +106,7 @@ function RoundFields({
   return (
     <form
       aria-label="A round"
+      onChange={(event) => count(new FormData(event.currentTarget))}
       onSubmit={(event) => {
         event.preventDefault();
         void send(new FormData(event.currentTarget));
@@ -134,7 +163,10 @@ function RoundFields({
         <input type="checkbox" name="together" className="size-4 accent-[var(--ink)]" />
         all at the same instant, on purpose, to see how they share
       </label>
-      <p className="mt-4 text-sm text-quiet">
+      <p className="mt-4" role="status">
+        {totalWords(counts)}
+      </p>
+      <p className="mt-1 text-sm text-quiet">
         One after the other where they would share a line or a peer. A device that is away is asked when it is back.
       </p>
       {complaint !== null && (

@@ -16,6 +16,11 @@ export async function withdrawTurnAction(turnId: string): Promise<void> {
   await act(COMMANDS.withdrawTurn, { turnId }, '/');
 }
 
+/** Everything that waits leaves the queue. */
+export async function withdrawAllAction(turnIds: readonly string[]): Promise<void> {
+  for (const turnId of turnIds) await act(COMMANDS.withdrawTurn, { turnId }, '/');
+}
+
 export async function letBeAction(findingId: string, reason: string): Promise<string | null> {
   const parsed = letBeSchema.safeParse({ findingId, reason });
   if (!parsed.success) return parsed.error.issues[0]?.message ?? 'The reason cannot be read.';

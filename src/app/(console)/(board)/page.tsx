@@ -21,13 +21,14 @@ import {
   openAgainAction,
   queueRoundAction,
   seeComplaintAction,
+  withdrawAllAction,
   withdrawTurnAction,
 } from './actions';
 import { saveOfficeAction } from '../set-up/actions';
 import { WhatStandsOut } from '@/ui/findings/what-stands-out';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { StrawPath } from '@/ui/straw/straw-path';
-import { LINK_KINDS, REACHES, SEGMENT_KINDS, USUAL_FULL_FROM, VERDICT_WORDS } from '@/core';
+import { BLOAT_RATINGS, LINK_KINDS, REACHES, SEGMENT_KINDS, USUAL_FULL_FROM, VERDICT_WORDS } from '@/core';
 
 type Query = Record<string, string | string[] | undefined>;
 
@@ -41,6 +42,7 @@ function filterOf(query: Query): BoardFilter {
     reach: REACHES.find((reach) => reach === one('reach')),
     segment: SEGMENT_KINDS.find((kind) => kind === one('segment')),
     verdict: VERDICT_WORDS.find((word) => word === one('verdict')),
+    rating: BLOAT_RATINGS.find((word) => word === one('delay')),
     age: BOARD_AGES.find((age) => age === one('age')),
   };
 }
@@ -152,7 +154,17 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
           </div>
         </>
       )}
-      <BoardTray tray={board.tray} nowMs={board.nowMs} withdraw={withdrawTurnAction} />
+      <BoardTray
+        tray={board.tray}
+        nowMs={board.nowMs}
+        withdraw={withdrawTurnAction}
+        withdrawAll={withdrawAllAction.bind(
+          null,
+          board.tray
+            .filter(({ state }) => state.status === 'waiting' || state.status === 'asked')
+            .map(({ turnId }) => turnId),
+        )}
+      />
     </>
   );
 }

@@ -88,3 +88,10 @@ test('an interrupted launcher ends what it started', async () => {
   child.kill('SIGTERM');
   expect(await ended).toBe(0);
 });
+
+test('a demo that is interrupted while it is still starting leaves nothing behind', async () => {
+  const folder = newDataFolder();
+  // The devices of the demo are started last, when the console is there: they load while their launcher ends.
+  await command('demo', ['--port', String(newPort()), '--data', folder], { until: /Ready\./ });
+  await expect.poll(() => running(folder), { timeout: 20_000 }).toEqual([]);
+});

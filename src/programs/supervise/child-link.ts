@@ -19,6 +19,8 @@ export function linkToLauncher(stop: () => void | Promise<void>): {
   process.on('SIGINT', () => undefined);
   process.on('SIGTERM', end);
   process.on('disconnect', end);
+  // A launcher that ended while this process was still loading has said so already, to nobody.
+  if (process.connected === false) end();
   // A launcher that has gone in the meantime is no failure: `disconnect` ends this process.
   const send = (message: ChildMessage) => process.send?.(message, undefined, undefined, () => undefined);
   return {

@@ -58,6 +58,25 @@ try {
     await desk.goto(`${program.origin}/${place}`);
     await shoot(desk, place);
   }
+  await desk.goto(`${program.origin}/labels`);
+  await desk.getByRole('button', { name: 'Make the labels' }).click();
+  await desk.getByRole('list', { name: 'Labels to cut out' }).getByRole('listitem').first().waitFor();
+  await shoot(desk, 'labels');
+  for (const [name, sentence] of [
+    ['hunt', 'glue room ceiling'],
+    ['hunt-queue', 'Whoever uploads'],
+  ] as const) {
+    await desk.goto(program.origin);
+    const finding = desk.getByRole('listitem').filter({ hasText: sentence });
+    await finding.getByRole('button', { name: 'hunt' }).click();
+    await desk.getByRole('heading', { level: 1 }).filter({ hasText: sentence }).waitFor();
+    await shoot(desk, name);
+  }
+  const hand = await desk.context().newPage();
+  await hand.setViewportSize(PHONE);
+  await hand.goto(program.origin);
+  await hand.getByRole('list', { name: /worst place/ }).waitFor();
+  await shoot(hand, 'board-phone');
   await desk.close();
 
   const dark = await browser.newPage({ viewport: DESK, colorScheme: 'dark' });

@@ -175,7 +175,9 @@ async function serviceTimes(data: string, runs: number): Promise<void> {
   };
   console.log(`| data of the board | ${runs} | ${await middle(() => boardOf(context))} | | |`);
   const [site] = await store.sites.all();
-  console.log(`| what stands out, worked out | ${runs} | ${await middle(() => refreshDiagnosis(context, site!.id))} | | |`);
+  console.log(
+    `| what stands out, worked out | ${runs} | ${await middle(() => refreshDiagnosis(context, site!.id))} | | |`,
+  );
   console.log(`| data of the ledger | ${runs} | ${await middle(() => ledgerOf(context, {}))} | | |`);
   await store.close();
 }

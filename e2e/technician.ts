@@ -13,7 +13,12 @@ export async function signIn(page: Page, program: Program): Promise<void> {
     if (new URL(page.url()).pathname === '/') return;
   }
   await fillInSignIn(page, program, 'Ines');
-  signedIn.set(program.origin, await page.context().cookies(program.origin));
+  // The sign-in alone: a browser that measured before is a device as well, and the next one is not.
+  const cookies = await page.context().cookies(program.origin);
+  signedIn.set(
+    program.origin,
+    cookies.filter(({ name }) => name === 'bent-straw-sign-in'),
+  );
 }
 
 /** With the printed passphrase, or by the first-start link where none is set. */

@@ -160,7 +160,6 @@ export function findingWords(finding: Finding): FindingWords {
       };
     case 'queue-too-deep': {
       const what = facts.direction === 'up' ? 'uploads' : 'downloads';
-      const who = facts.where === 'inside' ? 'on it waits' : 'waits';
       const where =
         facts.where === 'inside'
           ? `${big(segmentWords(segments[0]!))} has a deep queue`
@@ -168,7 +167,7 @@ export function findingWords(finding: Finding): FindingWords {
       return {
         sentence:
           facts.where === 'inside'
-            ? `${where}: whoever ${what} makes everything ${who} ${delayWords(facts.addedMs)}.`
+            ? `${where}: whoever ${what} makes everything on it wait ${delayWords(facts.addedMs)}.`
             : `Whoever ${what} makes everybody wait ${delayWords(facts.addedMs)} (${everybody}): ${where}.`,
         nextStep:
           facts.where === 'inside'

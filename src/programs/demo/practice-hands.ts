@@ -4,7 +4,7 @@ import type { Link, SwapCode } from '@/core';
 import type { PracticeDocument } from '@/peer';
 import type { PracticeHands } from '@/services';
 import type { Store } from '@/store';
-import { MILL_LANE_DEVICES, wifi, type DemoDevice } from './scenario';
+import { MILL_LANE, MILL_LANE_DEVICES, QUAY_STREET, wifi, type DemoDevice } from './scenario';
 import type { SimulatedDevice } from './simulated-devices';
 
 /** What a swap does to a device of the demo: what its link lets through from then on, and what it comes up as. */
@@ -27,6 +27,9 @@ const HELPS: Readonly<Record<string, Partial<Record<SwapCode, Mended>>>> = {
   [MILL_LANE_DEVICES.bench.name]: { 'other-device': GIGABIT, 'device-mended': GIGABIT },
   [MILL_LANE_DEVICES.glue.name]: { 'air-cleared': QUIET_24, 'other-channel': QUIET_24, 'other-band': ON_5_GHZ },
 };
+const LINES = [MILL_LANE.line, QUAY_STREET.line];
+/** Only what is set below what the line gives keeps the queue where it is managed. */
+const HELD_BELOW = 0.97;
 /** A queue that is managed stays so short, ms. */
 const MANAGED_QUEUE_MS = 9;
 
@@ -67,10 +70,11 @@ export function practiceHands(dataFolder: string, store: Pick<Store, 'sites'>): 
     queueSet(lineName, bps) {
       rewrite<PracticeDocument>(file('practice-lines.json'), ({ lines }) => ({
         lines: lines.map((line) => {
-          if (line.name !== lineName) return line;
-          const rateMbps = Math.min(line.up.rateMbps, bps / 1e6);
+          const gives = LINES.find(({ name }) => name === lineName);
+          if (line.name !== lineName || gives === undefined) return line;
+          const rateMbps = Math.min(gives.upMbps, bps / 1e6);
           // Set above what the line gives, the queue fills before it as ever.
-          const queueMs = bps / 1e6 <= 0.97 * line.up.rateMbps ? MANAGED_QUEUE_MS : line.up.queueMs;
+          const queueMs = rateMbps <= HELD_BELOW * gives.upMbps ? MANAGED_QUEUE_MS : gives.upQueueMs;
           return { ...line, up: { rateMbps, queueMs } };
         }),
       }));

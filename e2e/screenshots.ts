@@ -72,11 +72,12 @@ try {
     await desk.getByRole('heading', { level: 1 }).filter({ hasText: sentence }).waitFor();
     await shoot(desk, name);
   }
-  const hand = await desk.context().newPage();
-  await hand.setViewportSize(PHONE);
+  const hand = await browser.newPage({ viewport: PHONE });
+  await signIn(hand, program);
   await hand.goto(program.origin);
   await hand.getByRole('list', { name: /worst place/ }).waitFor();
   await shoot(hand, 'board-phone');
+  await hand.close();
   await desk.close();
 
   const dark = await browser.newPage({ viewport: DESK, colorScheme: 'dark' });

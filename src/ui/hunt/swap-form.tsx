@@ -36,7 +36,7 @@ export function SwapForm({ places, noteSwap }: SwapFormProps) {
   return (
     <form
       aria-label="Write down a swap"
-      className="grid items-end gap-x-4 gap-y-2 sm:grid-cols-[1fr_1fr_1.2fr_auto]"
+      className="grid items-end gap-x-4 gap-y-2 sm:grid-cols-[1.7fr_1.2fr_1fr_auto]"
       onSubmit={(event) => {
         event.preventDefault();
         void save();

@@ -35,7 +35,7 @@ export function BoardCell({ cell, mark, place }: BoardCellProps) {
       {set === undefined ? (
         <i>{age}</i>
       ) : (
-        <i title={`median of ${set[0]} runs, ${set[1]} down and ${set[2]} Mb/s up apart`}>{`${set[0]} × ${age}`}</i>
+        <i title={`median of ${set[0]} runs, ${set[1]} down and ${set[2]} Mb/s up apart`}>{`${set[0]}× ${age}`}</i>
       )}
       <b className={up.length > 5 ? 'range' : undefined}>{up}</b>
       {ripple !== undefined && (

@@ -32,7 +32,11 @@ export function BoardFilters({ spots, columns, chosen }: BoardFiltersProps) {
   const has = (pick: 'linkKind' | 'reach') => new Set<string>(columns.map((column) => column[pick]));
   const narrowed = Object.values(chosen).some((value) => value !== undefined && value !== '');
   return (
-    <form action="/" aria-label="Narrow the board" className="flex items-end gap-x-3">
+    <form
+      action="/"
+      aria-label="Narrow the board"
+      className="flex items-end gap-x-3 [&_input]:!w-24 [&_select]:max-w-[5.4rem]"
+    >
       {chosen.segment !== undefined && <input type="hidden" name="segment" value={chosen.segment} />}
       <NarrowText name="text" label="name or spot" value={chosen.text} onText={(text) => go({ text })} />
       {spots.length > 1 && (

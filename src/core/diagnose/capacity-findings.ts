@@ -4,7 +4,7 @@ import { median } from '../stats/percentile';
 import type { Finding, FindingFacts, Strength } from './finding';
 import type { Occasion } from './observation';
 import { fallsShort, soundOf } from './proof';
-import type { DiagnosedSegment } from './segment';
+import { segmentBase, type DiagnosedSegment } from './segment';
 import { FOUND_FROM, type NamedExplanation, type Suspicion } from './suspicion';
 
 /** From these on a suspicion is worth a word. */
@@ -20,6 +20,8 @@ export interface CapacityInput {
   readonly across: ReadonlyMap<string, readonly Occasion[]>;
   readonly direction: Direction;
   readonly suspicion: Suspicion;
+  /** What stands now: what a swap has taken away is no finding any more. */
+  readonly standing: ReadonlySet<string>;
   readonly plan: Plan | null;
   /** Names of devices, for whom one is compared with. */
   readonly deviceNames: ReadonlyMap<string, string>;
@@ -96,12 +98,18 @@ function factsOf(input: CapacityInput, kind: DiagnosedSegment['kind'], ids: read
 }
 
 /** Segments that no explanation parts: each explains the same shortfall about as well. */
-function alternativesOf(explanations: readonly NamedExplanation[], id: string, suspicion: Suspicion): string[] {
+function alternativesOf(
+  explanations: readonly NamedExplanation[],
+  id: string,
+  { suspicion, standing }: CapacityInput,
+): string[] {
   const singles = explanations.filter(({ suspects }) => suspects.length === 1).map(({ suspects }) => suspects[0]!);
-  return [id, ...singles.filter((other) => other !== id && suspicion.probability.get(other)! >= HINT_FROM / 2)].slice(
-    0,
-    MOST_ALTERNATIVES,
-  );
+  return [
+    id,
+    ...singles.filter(
+      (other) => other !== id && standing.has(other) && suspicion.probability.get(other)! >= HINT_FROM / 2,
+    ),
+  ].slice(0, MOST_ALTERNATIVES);
 }
 
 /**
@@ -109,18 +117,16 @@ function alternativesOf(explanations: readonly NamedExplanation[], id: string, s
  * shortfall they stand together, the likeliest first, and none is a finding of its own.
  */
 export function capacityFindings(input: CapacityInput): Finding[] {
-  const { segments, suspicion, direction } = input;
+  const { segments, suspicion, direction, standing } = input;
   const told = new Set<string>();
   const findings: Finding[] = [];
   const byProbability = [...suspicion.probability].sort(([, a], [, b]) => b - a);
   for (const [id, probability] of byProbability) {
     const segment = segments.get(id)!;
-    if (told.has(id) || segment.kind === 'line-in-hours') continue;
+    if (told.has(id) || !standing.has(id)) continue;
     const entangled = suspicion.entanglements.find(({ suspects }) => suspects.includes(id));
     const ids =
-      probability >= FOUND_FROM || entangled === undefined
-        ? [id]
-        : alternativesOf(entangled.explanations, id, suspicion);
+      probability >= FOUND_FROM || entangled === undefined ? [id] : alternativesOf(entangled.explanations, id, input);
     const together = Math.min(
       1,
       ids.reduce((sum, each) => sum + suspicion.probability.get(each)!, 0),
@@ -132,7 +138,7 @@ export function capacityFindings(input: CapacityInput): Finding[] {
     const { facts, short, fine, lostShare } = made;
     const deviceIds = [...new Set(short.map(({ deviceId }) => deviceId))];
     findings.push({
-      key: `${facts.code} ${direction} ${id}`,
+      key: `${facts.code} ${direction} ${segmentBase(id)}`,
       ...{ facts, strength, deviceIds, hours: null },
       segments: ids.map((each) => segments.get(each)!),
       sinceMs: Math.min(...short.map(({ startedAtMs }) => startedAtMs)),
@@ -145,8 +151,8 @@ export function capacityFindings(input: CapacityInput): Finding[] {
 
 /** A line that gives less than the least that its contract names is a finding of its own, whoever else is suspected. */
 export function leastFinding(input: CapacityInput): Finding | null {
-  const { direction, plan, suspicion, segments } = input;
-  const line = [...segments.values()].find(({ kind, generation }) => kind === 'line' && generation === 0);
+  const { direction, plan, suspicion, segments, standing } = input;
+  const line = [...segments.values()].find(({ id, kind }) => kind === 'line' && standing.has(id));
   const leastBps = direction === 'down' ? plan?.leastDownBps : plan?.leastUpBps;
   if (line === undefined || plan === null || leastBps === null || leastBps === undefined) return null;
   if ((suspicion.probability.get(line.id) ?? 0) < LIKELY_FROM) return null;
@@ -155,7 +161,7 @@ export function leastFinding(input: CapacityInput): Finding | null {
   if (measuredBps === null || measuredBps >= leastBps) return null;
   const deviceIds = [...new Set(short.map(({ deviceId }) => deviceId))];
   return {
-    key: `line-below-least ${direction} ${line.id}`,
+    key: `line-below-least ${direction} ${segmentBase(line.id)}`,
     facts: { code: 'line-below-least', measuredBps, leastBps, plan, direction },
     strength: 'found',
     ...{ segments: [line], deviceIds, hours: null },

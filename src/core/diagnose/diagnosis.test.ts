@@ -2,7 +2,8 @@ import type { Plan } from '../domain/plan';
 import { seededRandom } from '../stats/seeded-random';
 import { drawGroup } from '../judge/compare/simulated-groups';
 import { findingWords, STRENGTH_WORDS } from '../words/finding-words';
-import { diagnose, type DiagnosisInput } from './diagnosis';
+import { diagnose } from './diagnosis';
+import type { DiagnosisInput } from './diagnosis-input';
 import type { Occasion } from './observation';
 import { occasionOf, onCable, segmentFor, SHARED } from './office-for-tests';
 
@@ -16,6 +17,7 @@ function office(occasions: readonly Occasion[], changes: Partial<DiagnosisInput>
   return {
     segments: [...onCable('press'), ...onCable('bench'), ...onCable('scan'), ...SHARED],
     ...{ occasions, plan: PLAN, tunnelPlans: new Map(), outsidePeerBps: null, freshFromMs: 0 },
+    generations: new Map(),
     devices: ['press', 'bench', 'scan'].map((id) => ({ id, name: id, ...GIGABIT })),
     ...changes,
   };

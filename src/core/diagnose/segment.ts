@@ -56,3 +56,8 @@ const PRIOR_OF_24_GHZ = 0.4;
 export function priorOf({ kind, band }: Pick<DiagnosedSegment, 'kind' | 'band'>): number {
   return kind === 'air' && band === '2.4' ? PRIOR_OF_24_GHZ : PRIORS[kind];
 }
+
+/** The part that a segment is, whatever was swapped in it and whatever rate it came up at: "cable:7@1000~2" → "cable:7". */
+export function segmentBase(id: string): string {
+  return id.replace(/(@[\d.]+)?(~\d+)?$/, '');
+}

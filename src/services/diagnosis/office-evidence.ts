@@ -1,10 +1,12 @@
 import {
   ceilingOfLink,
+  groupedBy,
   median,
   type DiagnosedDevice,
   type DiagnosisInput,
   type Occasion,
   type OccasionRate,
+  USUAL_MTU_BYTES,
   type Plan,
 } from '@/core';
 import type { EvidenceRun } from '@/store';
@@ -16,6 +18,8 @@ const DAY_MS = 24 * 3600_000;
 /** Evidence gets old: cables are moved, neighbours buy radios. Hours need weeks to show. */
 export const EVIDENCE_MS = 14 * DAY_MS;
 const HOURS_MS = 28 * DAY_MS;
+
+const PORT = { medium: 'wired', mtuBytes: USUAL_MTU_BYTES } as const;
 
 const WAYS = { down: ['downBps', 'downLowBps'], up: ['upBps', 'upLowBps'] } as const;
 
@@ -40,14 +44,13 @@ function addedOf(runs: readonly EvidenceRun[], way: 'addedDownMs' | 'addedUpMs')
   return median(runs.flatMap(({ brief }) => brief?.[way] ?? []));
 }
 
-function bySet(runs: readonly EvidenceRun[]): EvidenceRun[][] {
-  const sets = new Map<string, EvidenceRun[]>();
-  for (const run of runs) {
-    const set = sets.get(run.setId);
-    if (set === undefined) sets.set(run.setId, [run]);
-    else set.push(run);
-  }
-  return [...sets.values()];
+/** Rate of each peer's own port, as its newest run saw it; a practice line stands before no real port. */
+function peerPortsOf(runs: readonly EvidenceRun[]): ReadonlyMap<string, number> {
+  return new Map(
+    runs.flatMap(({ peerId, peerLinkBps, practice }) =>
+      practice || peerLinkBps === null ? [] : [[peerId, peerLinkBps] as const],
+    ),
+  );
 }
 
 function occasionOf(runs: readonly EvidenceRun[], segments: OfficeSegments): Occasion {
@@ -86,9 +89,15 @@ export async function officeEvidence(context: ConsoleContext, siteId: string): P
     const crossing = await crossingOf(context, siteId, { reach: 'tunnel', farSiteId }, nowMs);
     if (crossing.plan?.slowerEnd !== undefined) tunnelPlans.set(id, crossing.plan);
   }
-  const segments = new OfficeSegments({ devices, peers, swaps, lines, plan, tunnelPlans, peerPorts: new Map() });
+  const peerPorts = peerPortsOf(evidence);
+  const segments = new OfficeSegments({ devices, peers, swaps, lines, plan, tunnelPlans, peerPorts });
   const known = new Set(devices.map(({ id }) => id));
-  const sets = bySet(evidence.filter(({ deviceId, brief }) => known.has(deviceId) && brief !== null));
+  const judged = evidence.filter(({ deviceId, brief }) => known.has(deviceId) && brief !== null);
+  const sets = [...groupedBy(judged, ({ setId }) => setId).values()];
+  const outside =
+    peers.find(({ reach, pinned }) => reach === 'internet' && pinned) ??
+    peers.find(({ reach }) => reach === 'internet');
+  const portBps = outside === undefined ? undefined : peerPorts.get(outside.id);
   return {
     occasions: sets.map((set) => occasionOf(set, segments)),
     segments: segments.all,
@@ -98,7 +107,10 @@ export async function officeEvidence(context: ConsoleContext, siteId: string): P
     }),
     plan,
     tunnelPlans: new Map([...tunnelPlans].map(([peerId, each]) => [`tunnel:${peerId}`, each])),
-    outsidePeerBps: null,
+    outsidePeerBps: portBps === undefined ? null : ceilingOfLink({ ...PORT, negotiatedBps: portBps }, 4)!.payloadBps,
+    generations: new Map(
+      [...groupedBy(swaps, ({ segmentId }) => segmentId)].map(([base, of]) => [base, of.length] as const),
+    ),
     freshFromMs: nowMs - EVIDENCE_MS,
     office: segments,
   };

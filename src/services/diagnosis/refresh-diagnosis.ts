@@ -32,32 +32,44 @@ function goneNow(before: StoredFinding, nowMs: number): StoredFinding | null {
   return { ...before, state: 'gone', changedAtMs: nowMs, closedAtMs: nowMs };
 }
 
-const due = new WeakMap<ConsoleContext['changes'], Set<string>>();
+/** Offices that are to be looked at, and the version of the runs that each was looked at with. By the console's changes. */
+const due = new WeakMap<
+  ConsoleContext['changes'],
+  { readonly asked: Set<string>; readonly seen: Map<string, string> }
+>();
+
+function dueOf({ changes }: ConsoleContext) {
+  const known = due.get(changes);
+  if (known !== undefined) return known;
+  const made = { asked: new Set<string>(), seen: new Map<string, string>() };
+  due.set(changes, made);
+  // A device, a peer or a plan that was changed may change what is sound: all offices are looked at again.
+  changes.listen((what) => {
+    if (what.includes('office')) made.seen.clear();
+  });
+  return made;
+}
 
 /** What was found in an office may have changed: it is worked out anew before long, however often this is said. */
 export function findingsAreDue(context: ConsoleContext, siteId: string): void {
-  const sites = due.get(context.changes) ?? new Set<string>();
-  due.set(context.changes, sites.add(siteId));
+  dueOf(context).asked.add(siteId);
 }
-
-const knownVersions = new WeakMap<ConsoleContext['changes'], Map<string, string>>();
 
 /**
  * Works out anew what stands out in the offices where runs have come or gone since, or something else was changed; once
  * a day all of them, for evidence gets old.
  */
 export async function refreshDueDiagnoses(context: ConsoleContext): Promise<void> {
-  const versions = knownVersions.get(context.changes) ?? new Map<string, string>();
-  knownVersions.set(context.changes, versions);
-  const asked = due.get(context.changes);
+  const { asked, seen } = dueOf(context);
   const runsVersion = await context.store.runs.boardVersion();
   const day = Math.floor(context.wallMs() / (24 * 3600_000));
   for (const { id } of await context.store.sites.all()) {
     const version = `${runsVersion} ${day}`;
-    if (versions.get(id) === version && asked?.has(id) !== true) continue;
-    asked?.delete(id);
+    if (seen.get(id) === version && !asked.has(id)) continue;
+    asked.delete(id);
+    // Set first: what is changed while it is worked out is looked at the next time.
+    seen.set(id, version);
     await refreshDiagnosis(context, id);
-    versions.set(id, version);
   }
 }
 

@@ -63,7 +63,9 @@ export async function endHunt(
   await findings.saveHunt(ended);
   const { findingKey } = hunt.value.focus;
   const finding = (await findings.findingsOf(ended.siteId)).find((each) => each.findingKey === findingKey);
-  if (finding !== undefined && finding.state === 'worked-on')
+  // With the swap that mended it, what was found may be gone already.
+  const goes = state === 'mended' ? ['worked-on', 'gone'] : ['worked-on'];
+  if (finding !== undefined && goes.includes(finding.state))
     await findings.saveFinding({
       ...{ ...finding, byName, changedAtMs: nowMs, reason: note },
       state: state === 'mended' ? 'mended' : 'open',

@@ -1,6 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import {
   FULL_SET,
+  groupedBy,
   judgeSet,
   judgesItsPath,
   steadyLink,
@@ -84,7 +85,7 @@ const USUAL_RUNS = 90;
 /** How far the runs of earlier full sets of the same device, link and reach lay apart. */
 export async function usualSpreadOf({ store }: ConsoleContext, run: StoredRun): Promise<UsualSpread> {
   const before = (await store.runs.figuresBefore(run, USUAL_RUNS)).filter(({ setId }) => setId !== run.setId);
-  const sets = [...bySet(before).values()].filter((set) => set.length >= FULL_SET);
+  const sets = [...groupedBy(before, ({ setId }) => setId).values()].filter((set) => set.length >= FULL_SET);
   const ranges = (pick: (one: (typeof before)[number]) => number | null) =>
     sets.flatMap((set) => {
       const values = set.map(pick).filter((value) => value !== null);
@@ -93,17 +94,7 @@ export async function usualSpreadOf({ store }: ConsoleContext, run: StoredRun): 
   return { down: ranges((one) => one.downBps), up: ranges((one) => one.upBps), added: ranges((one) => one.addedMs) };
 }
 
-function bySet<Run extends { readonly setId: string }>(runs: readonly Run[]): Map<string, Run[]> {
-  const sets = new Map<string, Run[]>();
-  for (const run of runs) {
-    const set = sets.get(run.setId);
-    if (set === undefined) sets.set(run.setId, [run]);
-    else set.push(run);
-  }
-  return sets;
-}
-
 /** Runs by the set that they belong to, in the order in which they were given. */
 export function setsOf(runs: readonly SetRun[]): ReadonlyMap<string, readonly SetRun[]> {
-  return bySet(runs);
+  return groupedBy(runs, ({ setId }) => setId);
 }

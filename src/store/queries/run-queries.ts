@@ -24,7 +24,7 @@ export type EvidenceRun = Pick<StoredRun, (typeof EVIDENCE_COLUMNS)[number]>;
 
 const EVIDENCE_COLUMNS = [
   ...(['id', 'setId', 'deviceId', 'linkKind', 'reach', 'lineId', 'peerId', 'startedAtMs'] as const),
-  ...(['downBps', 'upBps', 'ipVersion', 'link', 'plan', 'brief'] as const),
+  ...(['downBps', 'upBps', 'ipVersion', 'link', 'brief', 'practice', 'peerLinkBps'] as const),
 ] as const;
 
 /** One JSON array of values in place of a row: a thousand rows come as one text, which is several times as fast. */

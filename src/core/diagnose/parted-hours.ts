@@ -1,0 +1,72 @@
+import type { Direction } from '../domain/plan';
+import { groupedBy } from '../stats/grouped';
+import type { DiagnosisInput } from './diagnosis-input';
+import type { Finding } from './finding';
+import { classOf } from './proof';
+import { segmentBase, type DiagnosedSegment } from './segment';
+import { slowHoursOf } from './slow-hours';
+import { suspicionOf, type Suspicion } from './suspicion';
+
+/** The hours in which the line sags, and its occasions marked with a segment of those hours. */
+function partHours(input: DiagnosisInput, direction: Direction) {
+  const line = input.segments.findLast(({ kind }) => kind === 'line');
+  if (line === undefined) return { input, finding: null };
+  const through = input.occasions.filter(
+    ({ reach, path, [direction]: rate }) => reach === 'internet' && rate !== null && path.includes(line.id),
+  );
+  // Held within one device and link at a time: another device at another hour is no sag.
+  const classes = [...groupedBy(through, classOf).values()].sort((a, b) => b.length - a.length);
+  for (const of of classes) {
+    const slow = slowHoursOf(
+      of.map(({ hour, runIds, [direction]: rate }) => ({ hour, bps: rate!.medianBps, occasion: runIds[0]! })),
+    );
+    if (slow === null) continue;
+    const id = `${line.id} in hours`;
+    const inHours: DiagnosedSegment = { ...line, id, kind: 'line-in-hours', hours: slow.hours };
+    const slowRuns = of.filter(({ hour }) => slow.hours.includes(hour));
+    const deviceIds = [...new Set(through.map(({ deviceId }) => deviceId))];
+    const finding: Finding = {
+      key: `line-slow-in-hours ${direction} ${segmentBase(line.id)}`,
+      facts: {
+        code: 'line-slow-in-hours',
+        ...{ bps: slow.bps, elseBps: slow.elseBps, occasions: slow.occasions, direction, plan: input.plan },
+      },
+      strength: 'found',
+      ...{ segments: [line], hours: slow.hours, deviceIds },
+      sinceMs: Math.min(...slowRuns.map(({ startedAtMs }) => startedAtMs)),
+      evidence: {
+        for: slowRuns.flatMap(({ runIds }) => runIds),
+        against: of.filter(({ hour }) => !slow.hours.includes(hour)).flatMap(({ runIds }) => runIds),
+      },
+      weight: (deviceIds.length * (1 - slow.bps / slow.elseBps) * slow.hours.length) / 8,
+    };
+    return {
+      finding,
+      input: {
+        ...input,
+        segments: [...input.segments, inHours],
+        occasions: input.occasions.map((occasion) =>
+          slow.hours.includes(occasion.hour) && occasion.path.includes(line.id)
+            ? { ...occasion, path: occasion.path.flatMap((each) => (each === line.id ? [each, id] : [each])) }
+            : occasion,
+        ),
+      },
+    };
+  }
+  return { input, finding: null };
+}
+
+/** What is thought of each segment in one direction, the line's slow hours held apart, and what they are. */
+export interface PartedSuspicion {
+  readonly suspicion: Suspicion;
+  /** With a segment of its own for the line in its slow hours, where there are any. */
+  readonly input: DiagnosisInput;
+  readonly sag: Finding | null;
+}
+
+/** Weeks tell the hours; only fresh occasions are weighed. */
+export function partedSuspicion(whole: DiagnosisInput, direction: Direction): PartedSuspicion {
+  const { input, finding } = partHours(whole, direction);
+  const fresh = { ...input, occasions: input.occasions.filter(({ startedAtMs }) => startedAtMs >= whole.freshFromMs) };
+  return { suspicion: suspicionOf(fresh.segments, fresh.occasions, direction), input: fresh, sag: finding };
+}

@@ -47,6 +47,49 @@ describe('what stands out', () => {
     );
   });
 
+  it('names of two other cables a rate that one of them has, never one between', () => {
+    const cables = { press: 2.5e9, bench: 1e9, scan: 100e6 } as const;
+    const devices = Object.entries(cables).map(([id, cableBps]) => ({ id, name: id, cableBps, cable: null }));
+    const slow = diagnose(office(SOUND, { devices })).findings.flatMap(({ facts, deviceIds }) =>
+      facts.code === 'cable-came-up-slow' ? [{ deviceIds, othersBps: facts.othersBps }] : [],
+    );
+    expect(slow).toContainEqual({ deviceIds: ['scan'], othersBps: 2.5e9 });
+    for (const { othersBps } of slow) expect(Object.values(cables)).toContain(othersBps);
+  });
+
+  it('is gone with the swap of what it was found in, and what was before is drawn as proven no more', () => {
+    const slow = [1, 2, 3].map((atMs) => occasionOf('scan', 'local', { down: 385, up: 290, atMs }));
+    const before = office([...SOUND, ...slow]);
+    expect(diagnose(before).findings[0]!.segments.map(({ deviceId }) => deviceId)).toContain('scan');
+    const [device, cable] = onCable('scan');
+    const other = { ...cable!, id: 'cable:scan~1', generation: 1 };
+    const sound = occasionOf('scan', 'local', { down: 940, up: 938, atMs: 9, link: other.id });
+    const after = diagnose({
+      ...office([...SOUND, ...slow, sound]),
+      segments: [...before.segments, other],
+      generations: new Map([['cable:scan', 1]]),
+    });
+    expect(after.findings).toEqual([]);
+    expect(after.segments.filter(({ segment }) => segment.kind === 'cable').map(({ segment }) => segment.id)).toEqual([
+      ...['cable:press', 'cable:bench', 'cable:scan~1'],
+    ]);
+    expect(after.segments.find(({ segment }) => segment.id === device!.id)!.proven.down!.bps).toBeGreaterThan(900e6);
+  });
+
+  it('holds a swap that nothing was measured after for neither sound nor slow', () => {
+    const slow = [1, 2].map((atMs) => occasionOf('scan', 'local', { down: 385, up: 290, atMs }));
+    const { findings, segments } = diagnose(
+      office([...SOUND, ...slow], {
+        generations: new Map([
+          ['device:scan', 1],
+          ['cable:scan', 1],
+        ]),
+      }),
+    );
+    expect(findings).toEqual([]);
+    expect(segments.filter(({ segment }) => segment.deviceId === 'scan')).toEqual([]);
+  });
+
   it('is a device beside another that is faster over the same way, both in the sentence', () => {
     const slow = occasionOf('scan', 'local', { down: 385, up: 290, flags: ['device-limited'] });
     const [finding] = diagnose(office([...SOUND, slow])).findings;

@@ -17,8 +17,8 @@ export interface Outlook {
   readonly suspects: readonly { readonly id: string; readonly probability: number }[];
 }
 
-export interface WeighedTest {
-  readonly candidate: TestCandidate;
+export interface WeighedTest<Candidate extends TestCandidate = TestCandidate> {
+  readonly candidate: Candidate;
   /** Expected fall of the entropy of what holds back, bits. */
   readonly gainBits: number;
   readonly perMinute: number;
@@ -108,11 +108,11 @@ export function openBits(explanations: readonly NamedExplanation[], question: Hu
 }
 
 /** What a candidate would tell, by the model that the suspicion itself comes from. */
-export function weighTest(
+export function weighTest<Candidate extends TestCandidate>(
   explanations: readonly NamedExplanation[],
-  candidate: TestCandidate,
+  candidate: Candidate,
   question: HuntQuestion,
-): WeighedTest {
+): WeighedTest<Candidate> {
   const answers = explanations.map((each) => answerOf(each, question));
   const expected = explanations.map((each) => expectedBps(each, candidate));
   const outcomes = expected.map((bps) => outcomesOf(bps, candidate.sound));
@@ -140,12 +140,12 @@ export function weighTest(
 }
 
 /** The tests that tell most for their minutes, at most so many; those that cannot change the mind are left out. */
-export function nextTests(
+export function nextTests<Candidate extends TestCandidate>(
   explanations: readonly NamedExplanation[],
-  candidates: readonly TestCandidate[],
+  candidates: readonly Candidate[],
   question: HuntQuestion,
   most = 3,
-): WeighedTest[] {
+): WeighedTest<Candidate>[] {
   return candidates
     .map((candidate) => weighTest(explanations, candidate, question))
     .filter(({ gainBits }) => gainBits >= LEAST_GAIN_BITS)

@@ -237,9 +237,7 @@ export function huntSimulated(office: SimulatedOffice, order: HuntOrder, random:
     if (found.length > 0) return { found, tests: occasions.length, minutes };
     const entangled = suspicion.entanglements.find(({ suspects }) => suspects.some((id) => path.includes(id)));
     const next =
-      order === 'telling'
-        ? (nextTests(entangled?.explanations ?? [], tests, question, 1)[0]?.candidate as SimulatedTest | undefined)
-        : plain.shift();
+      order === 'telling' ? nextTests(entangled?.explanations ?? [], tests, question, 1)[0]?.candidate : plain.shift();
     if (next === undefined) break;
     make(next);
     minutes += next.minutes;

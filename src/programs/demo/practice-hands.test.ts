@@ -1,4 +1,4 @@
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { PracticeDocument } from '@/peer';
@@ -52,6 +52,17 @@ describe('hands of the demo', () => {
     for (const what of ['other-port', 'other-device', 'other']) await hands.swapped({ what, deviceId: id });
     await hands.swapped({ what: 'other-cable', deviceId: null });
     expect(readFileSync(join(folder, 'demo-links.json'), 'utf8')).toBe(before);
+  });
+
+  it('have nothing to do in a demo without played devices, and the swap is written down all the same', async () => {
+    rmSync(join(folder, 'demo-links.json'));
+    rmSync(join(folder, 'demo-devices.json'));
+    rmSync(join(folder, 'practice-lines.json'));
+    const { id } = await deviceOf('Scan room workstation');
+    const hands = practiceHands(folder, console.context.store);
+    await expect(hands.swapped({ what: 'other-cable', deviceId: id })).resolves.toBeUndefined();
+    await expect(hands.queueSet('Tarnfell Fibre 500/100', 90e6)).resolves.toBeUndefined();
+    expect(readdirSync(folder)).toEqual([]);
   });
 
   it('set the queue of one line: short where the rate is below what the line gives, as deep as ever above', async () => {

@@ -1,4 +1,4 @@
-import { readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Link, SwapCode } from '@/core';
 import type { PracticeDocument } from '@/peer';
@@ -34,6 +34,8 @@ const HELD_BELOW = 0.97;
 const MANAGED_QUEUE_MS = 9;
 
 function rewrite<Content>(file: string, change: (content: Content) => Content): void {
+  // A demo without played devices has nothing to change.
+  if (!existsSync(file)) return;
   const next = change(JSON.parse(readFileSync(file, 'utf8')) as Content);
   // Whoever follows the file never reads half of it.
   writeFileSync(`${file}.new`, `${JSON.stringify(next, null, 2)}\n`, { mode: 0o600 });

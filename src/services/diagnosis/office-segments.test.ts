@@ -55,6 +55,17 @@ describe('the path of a run', () => {
     expect(segments.all.find(({ id }) => id === 'tunnel:far')!.sound.down).toEqual({ lowBps: 16e6, highBps: 20e6 });
   });
 
+  it('is held by the far port only where that is slower than the cables of the office', () => {
+    const soundAt = (portBps: number) => {
+      const segments = new OfficeSegments({ ...facts(), peerPorts: new Map([['in', portBps]]) });
+      segments.pathOf(run());
+      return segments.all.find(({ kind }) => kind === 'peer')!.sound.down;
+    };
+    expect(soundAt(1e9)).toBeNull();
+    // IPv4 with timestamps in frames of 1500 bytes: 1448 of 1538 bytes on the wire.
+    expect(soundAt(100e6)!.highBps / 1e6).toBeCloseTo((100 * 1448) / 1538, 1);
+  });
+
   it('shares the air of one access point and band between devices, and nothing else of theirs', () => {
     const segments = new OfficeSegments(facts());
     const [a, b] = [segments.pathOf(run({ link: AIR })), segments.pathOf(run({ deviceId: 'b', link: AIR }))];

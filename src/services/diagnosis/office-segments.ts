@@ -139,11 +139,18 @@ export class OfficeSegments {
   }
 
   #peer(peerId: string, atMs: number): string {
-    const { peers, peerPorts } = this.facts;
+    const { peers, peerPorts, devices } = this.facts;
     const peer = peers.find(({ id }) => id === peerId);
+    const fastest = Math.max(
+      0,
+      ...devices.map(({ link }) => (link.medium === 'wired' ? (link.negotiatedBps ?? 0) : 0)),
+    );
     const portBps = peerPorts.get(peerId);
+    // A port as fast as the fastest cable here holds nobody back; of a way whose link nobody read it would only promise.
     const ceiling =
-      portBps === undefined ? null : ceilingOfLink({ medium: 'wired', negotiatedBps: portBps, mtuBytes: 1500 }, 4);
+      portBps === undefined || portBps >= fastest
+        ? null
+        : ceilingOfLink({ medium: 'wired', negotiatedBps: portBps, mtuBytes: 1500 }, 4);
     const range = ceiling === null ? null : { lowBps: OF_CEILING * ceiling.payloadBps, highBps: ceiling.payloadBps };
     return this.#plain(
       `peer:${peer?.reach ?? 'gone'}:${peerId}`,

@@ -1,6 +1,8 @@
+import { rateWords } from '@/core';
 import type { HuntState, StoredHunt } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
+import { findingsAreDue } from '../diagnosis';
 
 async function openOne(
   context: ConsoleContext,
@@ -35,12 +37,17 @@ export async function noteQueueSet(
 ): Promise<Outcome<StoredHunt, 'hunt-unknown' | 'hunt-over'>> {
   const hunt = await openOne(context, huntId);
   if (!hunt.ok) return hunt;
-  await context.store.findings.addStep({
-    ...{ id: context.newId(), huntId, atMs: context.wallMs(), byName, kind: 'queue-set', facts: { bps } },
-  });
-  const { sites } = context.store;
+  const { sites, findings } = context.store;
   const { siteId } = hunt.value;
-  const [site, line] = await Promise.all([sites.byId(siteId), sites.lineInUse(siteId, context.wallMs())]);
+  const atMs = context.wallMs();
+  await findings.addStep({ ...{ id: context.newId(), huntId, atMs, byName, kind: 'queue-set', facts: { bps } } });
+  // From now on the router is another one: no run joins a set of before, and what was measured before is history.
+  await findings.saveSwap({
+    ...{ id: context.newId(), siteId, huntId, atMs, byName, what: 'queue-managed', segmentId: 'router' },
+    ...{ deviceId: null, note: rateWords(bps), undoneAtMs: null },
+  });
+  findingsAreDue(context, siteId);
+  const [site, line] = await Promise.all([sites.byId(siteId), sites.lineInUse(siteId, atMs)]);
   if (site?.demo === true && line !== null) await context.practiceHands?.queueSet(line.name, bps);
   return hunt;
 }

@@ -2,16 +2,10 @@ export { auditPageOf, type AuditPage, type AuditQuery } from './audit-page';
 export { boardOf, type Board, type BoardRow } from './board';
 export type { BoardCell, BoardColumn } from './board-cells';
 export { BOARD_AGES, type BoardAge, type BoardFilter } from './board-filter';
-export {
-  huntPageOf,
-  huntsOf,
-  swapsPageOf,
-  type HuntLine,
-  type HuntPage,
-  type ShownSwap,
-  type ShownTest,
-  type StoryLine,
-} from './hunt-page';
+export { huntsOf, type HuntLine } from './hunt-list';
+export { huntPageOf, type HuntPage } from './hunt-page';
+export type { StoryLine } from './hunt-story';
+export type { ShownTest } from './hunt-tests';
 export { joinPageOf, type JoinPage } from './join-page';
 export { ledgerOf, type Ledger, type LedgerQuery } from './ledger';
 export { ledgerPageOf, ledgerRunOf } from './ledger-page';
@@ -22,4 +16,5 @@ export { runPageOf, samplesDocumentOf, type RunPage } from './run-page';
 export { setUpOf, type SetUp, type SetUpDevice, type SetUpLine } from './set-up';
 export { sharedRunPageOf } from './shared-run-page';
 export { sitesOverview, type SiteSummary, type SiteTunnel } from './sites-overview';
+export { swapsPageOf, type ShownSwap } from './swaps-page';
 export { weekOfRuns, type WeekOfRuns } from './week-of-runs';

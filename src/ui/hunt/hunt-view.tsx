@@ -26,7 +26,7 @@ const STATE_WORDS = { open: 'open', found: 'found', mended: 'mended', 'given-up'
 
 /** A hunt: next test on top, what is suspected beside it, the story below. */
 export function HuntView({ page, actions }: { readonly page: HuntPage; readonly actions: HuntActions }) {
-  const { hunt, finding, found, tests, segments, story, swaps, places, queue, standing, focusDevice } = page;
+  const { hunt, finding, found, tests, segments, direction, story, swaps, places, queue, standing, focusDevice } = page;
   const open = hunt.state === 'open';
   return (
     <div className="grid gap-x-12 gap-y-6 lg:grid-cols-[1.15fr_1fr]">
@@ -55,9 +55,7 @@ export function HuntView({ page, actions }: { readonly page: HuntPage; readonly 
         )}
         {open && found === null && tests.length > 0 && (
           <>
-            <h2 className="font-semibold">
-              {found === null ? 'The next test that would tell most' : 'To be surer still'}
-            </h2>
+            <h2 className="font-semibold">The next test that would tell most</h2>
             <ol className="space-y-3">
               {tests.map((test, index) => (
                 <NextTestCard key={test.id} test={test} first={index === 0} run={actions.run} />
@@ -81,7 +79,7 @@ export function HuntView({ page, actions }: { readonly page: HuntPage; readonly 
         <SwapResults swaps={swaps} undo={actions.undoSwap} />
       </section>
       <section aria-label="What is suspected" className="min-w-0">
-        {queue === null && <SuspicionStraw segments={segments} />}
+        {queue === null && <SuspicionStraw segments={segments} direction={direction} />}
       </section>
       <section aria-label="The story so far" className="min-w-0 lg:col-span-2">
         <h2 className="mb-1 font-semibold">The story so far</h2>

@@ -1,8 +1,8 @@
 import { rateFigure, SWAP_WORDS } from '@/core';
 import type { ShownSwap } from '@/services';
 
-function verdictWords({ comparison, runsBefore, runsAfter }: NonNullable<ShownSwap['compared']>): string {
-  const occasions = `${runsBefore} before, ${runsAfter} after`;
+function verdictWords({ deviceName, comparison, runsBefore, runsAfter }: NonNullable<ShownSwap['compared']>): string {
+  const occasions = `${deviceName}, ${runsBefore} before, ${runsAfter} after`;
   if (comparison.status === 'too-few')
     return `too few to be sure (${occasions}); ${comparison.moreWanted} more would tell`;
   if (!comparison.real) return `no real difference (${occasions})`;

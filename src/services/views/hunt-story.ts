@@ -1,0 +1,82 @@
+import { soundOf, type DiagnosedSegment, type Occasion, type Reach, type SwapCode } from '@/core';
+import type { Device, StoredHunt, StoredHuntStep } from '@/store';
+import type { ShownSwap } from './swaps-page';
+
+export type StoryLine =
+  | { readonly kind: 'opened'; readonly atMs: number; readonly byName: string }
+  | {
+      readonly kind: 'run';
+      readonly atMs: number;
+      readonly runId: string;
+      readonly deviceName: string;
+      readonly reach: Reach;
+      readonly downBps: number | null;
+      readonly upBps: number | null;
+      readonly soundBps: number | null;
+    }
+  | {
+      readonly kind: 'swap';
+      readonly atMs: number;
+      readonly byName: string;
+      readonly what: SwapCode;
+      readonly words: string;
+    }
+  | { readonly kind: 'note'; readonly atMs: number; readonly byName: string; readonly text: string }
+  | { readonly kind: 'queue-set'; readonly atMs: number; readonly byName: string; readonly bps: number }
+  | {
+      readonly kind: 'ended';
+      readonly atMs: number;
+      readonly byName: string;
+      readonly state: string;
+      readonly text: string;
+    };
+
+const MOST_STORY = 40;
+const textOf = (value: unknown) => (typeof value === 'string' ? value : '');
+
+interface StoryOf {
+  readonly hunt: StoredHunt;
+  readonly steps: readonly StoredHuntStep[];
+  readonly swaps: readonly ShownSwap[];
+  readonly occasions: readonly Occasion[];
+  readonly devices: readonly Device[];
+  readonly segments: ReadonlyMap<string, DiagnosedSegment>;
+}
+
+/** What has happened in a hunt, the oldest first; of a long one the end. */
+export function storyOf({ hunt, steps, swaps, occasions, devices, segments }: StoryOf): StoryLine[] {
+  const during = (atMs: number) => atMs >= hunt.openedAtMs && atMs <= (hunt.closedAtMs ?? Infinity);
+  const runs = occasions
+    .filter(({ startedAtMs }) => during(startedAtMs))
+    .map((occasion): StoryLine => ({
+      ...{ kind: 'run', atMs: occasion.startedAtMs, runId: occasion.runIds.at(-1)!, reach: occasion.reach },
+      deviceName: devices.find(({ id }) => id === occasion.deviceId)?.name ?? '',
+      downBps: occasion.down?.medianBps ?? null,
+      upBps: occasion.up?.medianBps ?? null,
+      soundBps: soundOf(occasion.path, segments, 'down')?.highBps ?? null,
+    }));
+  const queueSets = steps.filter(({ kind }) => kind === 'queue-set');
+  const swapped = swaps
+    // A queue that was set is told with its figure already.
+    .filter(
+      ({ atMs, what }) => during(atMs) && !(what === 'queue-managed' && queueSets.some((set) => set.atMs === atMs)),
+    )
+    .map(({ atMs, byName, what, words }): StoryLine => ({ kind: 'swap', atMs, byName, what, words }));
+  const written = steps.map((step): StoryLine =>
+    step.kind === 'queue-set'
+      ? { kind: 'queue-set', atMs: step.atMs, byName: step.byName, bps: Number(step.facts['bps']) }
+      : { kind: 'note', atMs: step.atMs, byName: step.byName, text: textOf(step.facts['text']) },
+  );
+  const ended: StoryLine[] =
+    hunt.closedAtMs === null
+      ? []
+      : [
+          {
+            ...{ kind: 'ended', atMs: hunt.closedAtMs, state: hunt.state },
+            byName: textOf(hunt.outcome?.['byName']),
+            text: textOf(hunt.outcome?.['note']),
+          },
+        ];
+  const opened: StoryLine = { kind: 'opened', atMs: hunt.openedAtMs, byName: hunt.openedBy };
+  return [opened, ...runs, ...swapped, ...written, ...ended].sort((a, b) => a.atMs - b.atMs).slice(-MOST_STORY);
+}

@@ -40,9 +40,11 @@ test('a device that stands by is asked by name, with the keyboard, and runs', as
 test('whoever sits at the device may refuse, and nothing is measured', async ({ page }) => {
   await page.getByRole('button', { name: 'Run internet on Finishing laptop' }).click();
   await laptop.getByRole('button', { name: 'Not now' }).click();
-  await expect(queueOf(page).getByText('Nothing runs and nothing waits.')).toBeVisible();
-  await laptop.waitForTimeout(5000);
+  const refused = queueOf(page).getByRole('listitem').filter({ hasText: 'said not now' });
+  await expect(refused).toContainText('Finishing laptop');
+  await expect(refused.getByRole('button', { name: /Withdraw/ })).toHaveCount(0);
   await expect(laptop.getByRole('button', { name: /Run again/ })).toBeVisible();
+  await expect(queueOf(page).getByText(/is asked|runs for/)).toHaveCount(0);
 });
 
 test('two devices never measure over one line at once: the second waits, is told for whom, and then runs', async ({

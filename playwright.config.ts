@@ -8,6 +8,7 @@ const SEEN = ['access', 'accessibility', 'commands', 'failures', 'hunts', 'peopl
 /** Drives the real program in Debian's Chromium. Each file starts its own on ports of its own. */
 export default defineConfig({
   testDir: 'e2e',
+  globalSetup: './e2e/demo-template.ts',
   timeout: 90_000,
   workers: 1,
   // Real runs on a shared machine: one that was held up from outside is run once more, to the same bounds.

@@ -73,17 +73,23 @@ export async function launch({ mode, port, data, more = [] }: StartOptions, unti
   return { child, ended, output: () => output };
 }
 
+/** Names a folder that holds demo data as a first start makes them, for every program that a run of the tests starts. */
+const TEMPLATE_VARIABLE = 'BENT_STRAW_DEMO_TEMPLATE';
 let template: Promise<string> | null = null;
 
-/** Demo data as a first start makes it, made once by each worker and copied from then on: three weeks of history take seconds. */
+/** Demo data as a first start makes them, to be copied from then on: three weeks of history take seconds. */
+export async function makeDemoTemplate(port = newPort()): Promise<string> {
+  const data = newDataFolder();
+  const { child, ended } = await launch({ mode: 'demo', port, data }, /Stop with Ctrl-C/);
+  child.kill('SIGINT');
+  await ended;
+  process.env[TEMPLATE_VARIABLE] = data;
+  return data;
+}
+
 function demoTemplate(): Promise<string> {
-  template ??= (async () => {
-    const data = newDataFolder();
-    const { child, ended } = await launch({ mode: 'demo', port: newPort(), data }, /Stop with Ctrl-C/);
-    child.kill('SIGINT');
-    await ended;
-    return data;
-  })();
+  const made = process.env[TEMPLATE_VARIABLE];
+  template ??= made === undefined ? makeDemoTemplate() : Promise.resolve(made);
   return template;
 }
 

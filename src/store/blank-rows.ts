@@ -1,10 +1,12 @@
-import type { Device, Line, StoredPeer, StoredPlan } from './queries/site-queries';
+import type { Device, Line, Site, StoredPeer, StoredPlan } from './queries/site-queries';
 import type { StoredRun } from './queries/run-queries';
 
 /** What is not known of a row when it is made. Each new row names the rest itself. */
 export const NEW_DEVICE = {
   ...{ kind: null, notes: '', simulated: false, cookieAtMs: null, cookieBeforeMs: null, openUntilMs: null },
 } as const satisfies Partial<Device>;
+
+export const NEW_SITE = { demo: false, timeZone: null, removedAtMs: null } as const satisfies Partial<Site>;
 
 export const NEW_LINE = { longLookAtMs: null, burstMs: null, rejudgeFromMs: null } as const satisfies Partial<Line>;
 

@@ -1,4 +1,4 @@
-export { NEW_DEVICE, NEW_LINE, NEW_PEER, NEW_PLAN, STARTED_RUN } from './blank-rows';
+export { NEW_DEVICE, NEW_LINE, NEW_PEER, NEW_PLAN, NEW_SITE, STARTED_RUN } from './blank-rows';
 export type { RunEnding, RunFilter, RunLine, RunPlace, SetRun, StoredRun } from './queries/run-queries';
 export type { Device, Line, LineSwitch, Site, Spot, StoredPeer, StoredPlan } from './queries/site-queries';
 export type { StoredApiToken, StoredSignIn, StoredTechnician } from './queries/access-queries';

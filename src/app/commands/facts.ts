@@ -5,7 +5,9 @@ import type { Look } from './command';
 
 export async function siteLook({ store }: ConsoleContext, siteId: string | null): Promise<Look | null> {
   const site = siteId === null ? null : await store.sites.byId(siteId);
-  return site === null ? null : { siteId: site.id, subject: site.name, facts: { name: site.name } };
+  return site === null
+    ? null
+    : { siteId: site.id, subject: site.name, facts: { name: site.name, timeZone: site.timeZone } };
 }
 
 export async function lineLook({ store, wallMs }: ConsoleContext, lineId: string | null): Promise<Look | null> {

@@ -1,4 +1,4 @@
-import { findingWords } from '@/core';
+import { findingWords, type CheckCode } from '@/core';
 import {
   endHunt,
   letBe,
@@ -10,6 +10,7 @@ import {
   openHunt,
   resumeHunt,
   revokeLabels,
+  ruleOut,
   seeComplaint,
   undoSwap,
   type ConsoleContext,
@@ -62,6 +63,15 @@ export const HUNT_COMMANDS = {
     look: ({ context, input }) => huntLook(context, input.huntId),
     run: ({ context, actor, input }) => noteInHunt(context, actor.name, input.huntId, input.text),
   } satisfies Command<{ huntId: string; text: string }, null>,
+
+  ruleOut: {
+    ...{ scope: 'measure', changes: ['findings'], audited: 'hunt-checked' },
+    look: async ({ context, input }) => {
+      const look = await huntLook(context, input.huntId);
+      return look === null ? null : { ...look, facts: { ...look.facts, check: input.check, out: input.out } };
+    },
+    run: ({ context, actor, input }) => ruleOut(context, actor.name, input),
+  } satisfies Command<{ huntId: string; check: CheckCode; out: boolean }, null>,
 
   endHunt: {
     ...{ scope: 'measure', changes: ['findings'], audited: 'hunt-ended' },

@@ -42,8 +42,9 @@ export const OFFICE_COMMANDS = {
   saveOffice: {
     ...{ ...everything, audited: 'office-saved' },
     look: ({ context, input }, saved) => siteLook(context, saved?.id ?? input.siteId),
-    run: ({ context, input }) => saveOffice(context, input.siteId, input.name),
-  } satisfies Command<{ siteId: string | null; name: string }, Named>,
+    run: ({ context, input }) =>
+      saveOffice(context, input.siteId, input.name, input.timeZone === '' ? null : input.timeZone),
+  } satisfies Command<{ siteId: string | null; name: string; timeZone?: string | undefined }, Named>,
 
   removeOffice: {
     ...{ ...everything, changes: ['office', 'runs'], audited: 'office-removed' },

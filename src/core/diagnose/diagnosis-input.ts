@@ -1,6 +1,7 @@
 import type { LinkCeiling } from '../ceiling/link-ceiling-type';
 import type { Plan } from '../domain/plan';
 import type { Occasion } from './observation';
+import type { Said } from './said';
 import { segmentBase, type DiagnosedSegment } from './segment';
 
 /** A device as the diagnosis knows it. */
@@ -24,6 +25,8 @@ export interface DiagnosisInput {
   readonly outsidePeerBps: number | null;
   /** Occasions of before tell only the hours of a line, UTC epoch ms. */
   readonly freshFromMs: number;
+  /** What people say beside it. */
+  readonly said: Said;
   /** How many swaps each part has been through by now, by `segmentBase`; absent: none. What was before is history. */
   readonly generations: ReadonlyMap<string, number>;
 }

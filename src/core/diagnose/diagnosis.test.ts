@@ -6,6 +6,7 @@ import { diagnose } from './diagnosis';
 import type { DiagnosisInput } from './diagnosis-input';
 import type { Occasion } from './observation';
 import { occasionOf, onCable, segmentFor, SHARED } from './office-for-tests';
+import { NOTHING_SAID } from './said';
 
 const PLAN: Plan = {
   ...{ name: 'Tarnfell Fibre 500/100', downBps: 500e6, upBps: 100e6, basis: 'payload', fullFrom: 0.9 },
@@ -17,7 +18,7 @@ function office(occasions: readonly Occasion[], changes: Partial<DiagnosisInput>
   return {
     segments: [...onCable('press'), ...onCable('bench'), ...onCable('scan'), ...SHARED],
     ...{ occasions, plan: PLAN, tunnelPlans: new Map(), outsidePeerBps: null, freshFromMs: 0 },
-    generations: new Map(),
+    ...{ generations: new Map(), said: NOTHING_SAID },
     devices: ['press', 'bench', 'scan'].map((id) => ({ id, name: id, ...GIGABIT })),
     ...changes,
   };

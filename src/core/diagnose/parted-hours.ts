@@ -7,6 +7,16 @@ import { segmentBase, type DiagnosedSegment } from './segment';
 import { slowHoursOf } from './slow-hours';
 import { suspicionOf, type Suspicion } from './suspicion';
 
+/** With the segment of the slow hours behind the line, where it lies in them. */
+function throughHours<Of extends { readonly path: readonly string[]; readonly hour: number }>(
+  of: Of,
+  lineId: string,
+  { id, hours }: DiagnosedSegment,
+): Of {
+  if (!hours!.includes(of.hour) || !of.path.includes(lineId)) return of;
+  return { ...of, path: of.path.flatMap((each) => (each === lineId ? [each, id] : [each])) };
+}
+
 /** The hours in which the line sags, and its occasions marked with a segment of those hours. */
 function partHours(input: DiagnosisInput, direction: Direction) {
   const line = input.segments.findLast(({ kind }) => kind === 'line');
@@ -45,11 +55,8 @@ function partHours(input: DiagnosisInput, direction: Direction) {
       input: {
         ...input,
         segments: [...input.segments, inHours],
-        occasions: input.occasions.map((occasion) =>
-          slow.hours.includes(occasion.hour) && occasion.path.includes(line.id)
-            ? { ...occasion, path: occasion.path.flatMap((each) => (each === line.id ? [each, id] : [each])) }
-            : occasion,
-        ),
+        occasions: input.occasions.map((each) => throughHours(each, line.id, inHours)),
+        said: { ...input.said, complaints: input.said.complaints.map((each) => throughHours(each, line.id, inHours)) },
       },
     };
   }
@@ -68,5 +75,5 @@ export interface PartedSuspicion {
 export function partedSuspicion(whole: DiagnosisInput, direction: Direction): PartedSuspicion {
   const { input, finding } = partHours(whole, direction);
   const fresh = { ...input, occasions: input.occasions.filter(({ startedAtMs }) => startedAtMs >= whole.freshFromMs) };
-  return { suspicion: suspicionOf(fresh.segments, fresh.occasions, direction), input: fresh, sag: finding };
+  return { suspicion: suspicionOf(fresh.segments, fresh.occasions, direction, input.said), input: fresh, sag: finding };
 }

@@ -1,3 +1,4 @@
+import { COMPLAINT_SAYS } from './said';
 import type { SoundRange } from './segment';
 
 /** Capacities at which a segment may hold back: so many, evenly spaced on the logarithm, below what is sound. */
@@ -104,21 +105,30 @@ function referencesOf(
 /**
  * Exact inference over none, one or two segments that hold back, by enumerating them all. Each suspect is sound with one
  * less its prior, else holds back at one of twelve capacities alike; an occasion shows the least along its path.
- * Occasions whose path is not known to carry anything accuse nobody.
+ * Occasions whose path is not known to carry anything accuse nobody. `complaints`: paths on which somebody says that it is
+ * slow; each speaks once for every explanation with something on its path.
  */
-export function posteriorOf(suspects: readonly Suspect[], evidence: readonly Evidence[]): Posterior {
+export function posteriorOf(
+  suspects: readonly Suspect[],
+  evidence: readonly Evidence[],
+  complaints: readonly (readonly number[])[] = [],
+): Posterior {
   const sounds = evidence.map(({ path }) => soundOfPath(path, suspects));
   const references = referencesOf(suspects, evidence, sounds);
   const bins = suspects.map(({ sound }, place) => (references[place]! > 0 ? binsOf(sound, references[place]!) : []));
-  const telling = evidence.flatMap((each, index) => {
+  const measured = evidence.flatMap((each, index) => {
     const sound = sounds[index];
     return sound === null || sound === undefined ? [] : [{ ...each, sound }];
   });
-  const base = telling.map((each) => logLikelihood(each, each.sound, true));
+  const telling = [...measured, ...complaints.map((path) => ({ path }))];
+  const base = [...measured.map((each) => logLikelihood(each, each.sound, true)), ...complaints.map(() => 0)];
   // Of each occasion and each place of its path, by bin: the likelihood if that one holds back.
-  const byBin = telling.map((each) =>
-    each.path.map((place) => bins[place]!.map((bin) => logLikelihood(each, lower(each.sound, bin), false))),
-  );
+  const byBin = [
+    ...measured.map((each) =>
+      each.path.map((place) => bins[place]!.map((bin) => logLikelihood(each, lower(each.sound, bin), false))),
+    ),
+    ...complaints.map((path) => path.map((place) => bins[place]!.map(() => COMPLAINT_SAYS))),
+  ];
   const gains = suspects.map((_, place) => bins[place]!.map(() => 0));
   telling.forEach(({ path }, index) => {
     path.forEach((place, position) => {
@@ -201,17 +211,20 @@ function pairs(
         found.push({ suspects: [a, b], logWeight: sums[a]! + sums[b]!, capacitiesBps: [means[a]!, means[b]!] });
         continue;
       }
+      // An occasion with both shows the lower of them, so the other one's gain is taken back.
+      const takenBack = (place: number, at: 1 | 2) =>
+        bins[place]!.map((_, bin) =>
+          both.reduce((sum, shares) => sum + base[shares[0]]! - byBin[shares[0]]![shares[at]]![bin]!, 0),
+        );
+      const [backOfA, backOfB] = [takenBack(a, 1), takenBack(b, 2)];
       const weights: number[] = [];
       const [ofA, ofB]: number[][] = [new Array<number>(BINS).fill(-Infinity), new Array<number>(BINS).fill(-Infinity)];
       const perA: number[][] = Array.from({ length: BINS }, () => []);
       const perB: number[][] = Array.from({ length: BINS }, () => []);
       for (let i = 0; i < BINS; i += 1)
         for (let j = 0; j < BINS; j += 1) {
-          let weight = alone[a]![i]! + alone[b]![j]!;
           const aIsLower = bins[a]![i]!.highBps <= bins[b]![j]!.highBps;
-          // An occasion with both shows the lower of them, so the other one's gain is taken back.
-          for (const [index, positionA, positionB] of both)
-            weight += base[index]! - (aIsLower ? byBin[index]![positionB]![j]! : byBin[index]![positionA]![i]!);
+          const weight = alone[a]![i]! + alone[b]![j]! + (aIsLower ? backOfB[j]! : backOfA[i]!);
           weights.push(weight);
           perA[i]!.push(weight);
           perB[j]!.push(weight);

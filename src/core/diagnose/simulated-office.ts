@@ -1,3 +1,4 @@
+import { normal } from '../stats/normal';
 import type { RandomSource } from '../stats/seeded-random';
 import type { Occasion } from './observation';
 import { nextTests, questionOf, type HuntQuestion, type TestCandidate } from './next-test';
@@ -36,10 +37,6 @@ function segment(id: string, kind: DiagnosedKind, sound: SoundRange | null, band
     ...{ id, kind, name: id, deviceId: null, band, accessPoint: null, generation: 0, hours: null },
     sound: { down: sound, up: sound },
   } satisfies DiagnosedSegment;
-}
-
-function normal(random: RandomSource): number {
-  return Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
 }
 
 const pick = <Value>(values: readonly Value[], random: RandomSource) => values[Math.floor(random() * values.length)]!;

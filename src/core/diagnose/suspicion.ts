@@ -2,6 +2,7 @@ import type { Direction } from '../domain/plan';
 import { mayAccuse, type Occasion } from './observation';
 import { posteriorOf, type Evidence, type Explanation } from './posterior';
 import { changesOf, classOf, proofsOf, soundOf, type Proof } from './proof';
+import { NOTHING_SAID, ruledOutSigns, witnessesOf, type Said } from './said';
 import { priorOf, type DiagnosedSegment, type SoundRange } from './segment';
 
 /** From this probability on a segment is found. */
@@ -93,13 +94,15 @@ function components(ids: readonly string[], paths: readonly (readonly string[])[
   return [...groups.values()];
 }
 
-/** Signs of the engine about the device itself. */
-function signsOf({ kind, deviceId }: DiagnosedSegment, occasions: readonly Occasion[]): number {
-  if (kind !== 'device') return 0;
+/** What the engine says of the device itself, and what a person has ruled out. */
+function signsOf(segment: DiagnosedSegment, occasions: readonly Occasion[], { ruledOut }: Said): number {
+  const { kind, deviceId } = segment;
+  const left = ruledOutSigns(segment, ruledOut);
+  if (kind !== 'device') return left;
   const said = occasions.some(
     (occasion) => occasion.deviceId === deviceId && occasion.flags.includes('device-limited'),
   );
-  return said ? SLOW_SAID : 0;
+  return left + (said ? SLOW_SAID : 0);
 }
 
 interface Known {
@@ -109,12 +112,13 @@ interface Known {
 
 /**
  * What is thought of each segment in one direction: proven ones are cleared, the rest is weighed by exact inference where
- * it hangs together. What is found is then taken as known, so that a third and a fourth fault are found as well.
+ * it hangs together, with what people say. What is found is then taken as known, so that a third and a fourth fault are found as well.
  */
 export function suspicionOf(
   all: readonly DiagnosedSegment[],
   occasions: readonly Occasion[],
   direction: Direction,
+  said: Said = NOTHING_SAID,
 ): Suspicion {
   const segments = new Map(all.map((segment) => [segment.id, segment]));
   const changes = changesOf(occasions, segments, direction);
@@ -133,7 +137,9 @@ export function suspicionOf(
     entanglements = components(suspectIds, paths).flatMap((ids) => {
       const inside = new Set(ids);
       const evidence = weighed.filter(({ path }) => path.some((id) => inside.has(id)));
-      return evidence.length === 0 ? [] : [weighComponent(ids, evidence, { segments, known, occasions, direction })];
+      return evidence.length === 0
+        ? []
+        : [weighComponent(ids, evidence, { segments, known, occasions, direction, said })];
     });
     let anew = false;
     for (const { explanations, suspects } of entanglements)
@@ -163,12 +169,13 @@ interface Weighing {
   readonly known: ReadonlyMap<string, Known>;
   readonly occasions: readonly Occasion[];
   readonly direction: Direction;
+  readonly said: Said;
 }
 
 function weighComponent(
   ids: readonly string[],
   weighed: readonly Occasion[],
-  { segments, known, occasions, direction }: Weighing,
+  { segments, known, occasions, direction, said }: Weighing,
 ): Entanglement {
   // Behind the suspects stand the others on their paths, which limit but cannot be accused.
   const others = [...new Set(weighed.flatMap(({ path }) => path))].filter((id) => !ids.includes(id));
@@ -176,7 +183,7 @@ function weighComponent(
   const suspects = [
     ...ids.map((id) => {
       const segment = segments.get(id)!;
-      return { prior: priorOf(segment), sound: known.get(id)!.sound, signs: signsOf(segment, occasions) };
+      return { prior: priorOf(segment), sound: known.get(id)!.sound, signs: signsOf(segment, occasions, said) };
     }),
     ...others.map((id) => ({ prior: 1e-9, sound: known.get(id)?.sound ?? null, signs: 0 })),
   ];
@@ -186,7 +193,12 @@ function weighComponent(
     spread: rate!.spread,
   }));
   const names = [...ids, ...others];
-  const { explanations } = posteriorOf(suspects, evidence);
+  // What was found on a way explains the complaint of it.
+  const complaints = witnessesOf(said.complaints)
+    .filter(({ path }) => !path.some((id) => known.get(id)?.found))
+    .map(({ path }) => path.filter((id) => ids.includes(id)).map((id) => places.get(id)!))
+    .filter((path) => path.length > 0);
+  const { explanations } = posteriorOf(suspects, evidence, complaints);
   return {
     suspects: ids,
     explanations: explanations

@@ -18,9 +18,13 @@ describe('hands of the demo', () => {
     return (await console.context.store.sites.devicesOf(mill!.id)).find((device) => device.name === name)!;
   };
 
-  beforeEach(async () => {
+  // Three weeks of history take seconds and no test changes them; the files of the practice lines are new for each.
+  beforeAll(async () => {
     console = await openTestConsole();
     await seedDemo(console.context);
+  }, 60_000);
+  afterAll(() => console.close());
+  beforeEach(async () => {
     folder = mkdtempSync(join(tmpdir(), 'bent-straw-'));
     const lines = ['Scan room workstation', 'Press desk'].map((name, index) => ({
       ...{ name: `${name} to port 4870`, plays: SLOW, listenPort: 5001 + index, toPort: 4870 },
@@ -29,11 +33,8 @@ describe('hands of the demo', () => {
     writeFileSync(join(folder, 'practice-lines.json'), JSON.stringify(demoPracticeDocument(4870)));
     const { id } = await deviceOf('Scan room workstation');
     writeFileSync(join(folder, 'demo-devices.json'), JSON.stringify([{ deviceId: id, link: { medium: 'unknown' } }]));
-  }, 60_000);
-  afterEach(async () => {
-    await console.close();
-    rmSync(folder, { recursive: true });
   });
+  afterEach(() => rmSync(folder, { recursive: true }));
 
   it('swap the cable of the scan room: its link carries more, comes up faster, and nobody else’s changes', async () => {
     const { id } = await deviceOf('Scan room workstation');

@@ -10,7 +10,7 @@ import {
   type RunSamples,
 } from '@/core';
 import { conditionsOf, figureColumns, firstJoinCode, refreshDiagnosis, type ConsoleContext } from '@/services';
-import { NEW_DEVICE, NEW_LINE, NEW_PEER, NEW_PLAN, STARTED_RUN, type StoredPeer, type StoredRun } from '@/store';
+import { NEW_DEVICE, NEW_LINE, NEW_PEER, NEW_PLAN, NEW_SITE, STARTED_RUN, type StoredPeer, type StoredRun } from '@/store';
 import { DEMO_PORTS } from './demo-ports';
 import {
   MILL_LANE,
@@ -77,7 +77,7 @@ async function seedOffice(
   const nowMs = context.wallMs();
   const lineId = newId();
   const { line } = office;
-  await sites.saveSite({ id: siteId, name: office.name, ...firstJoinCode(nowMs), demo: true, removedAtMs: null });
+  await sites.saveSite({ id: siteId, name: office.name, ...NEW_SITE, ...firstJoinCode(nowMs), demo: true });
   await sites.saveLine({ ...NEW_LINE, id: lineId, siteId, name: line.name, provider: line.provider });
   await sites.savePlan({ ...NEW_PLAN, ...planOf(line), id: newId(), lineId, validFromMs: nowMs - 400 * DAY_MS });
   await sites.saveLineSwitch({ id: newId(), siteId, lineId, atMs: nowMs - 400 * DAY_MS });

@@ -17,7 +17,7 @@ import { dataFiles } from './data-folder';
 const NIGHT_MS = 24 * 3600_000;
 const NOW_MS = Date.UTC(2026, 10, 24, 2, 0, 0);
 const office = (name: string) => ({
-  ...{ id: name, name, joinCode: name, joinCodeUntilMs: 0, demo: false, removedAtMs: null },
+  ...{ id: name, name, joinCode: name, joinCodeUntilMs: 0, demo: false, timeZone: null, removedAtMs: null },
 });
 
 describe('copies of a data folder', () => {

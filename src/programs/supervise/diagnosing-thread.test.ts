@@ -1,12 +1,12 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { DiagnosisInput } from '@/core';
+import { NOTHING_SAID, type DiagnosisInput } from '@/core';
 import { DiagnosingThread } from './diagnosing-thread';
 
 const EMPTY: DiagnosisInput = {
   ...{ segments: [], occasions: [], devices: [], plan: null, tunnelPlans: new Map() },
-  ...{ outsidePeerBps: null, freshFromMs: 0, generations: new Map() },
+  ...{ outsidePeerBps: null, freshFromMs: 0, generations: new Map(), said: NOTHING_SAID },
 };
 
 describe('a thread that diagnoses', () => {

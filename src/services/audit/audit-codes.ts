@@ -7,7 +7,7 @@ export const AUDIT_CODES = [
   ...['device-saved', 'device-removed', 'device-merged', 'device-opened'],
   ...['peer-saved', 'peer-removed', 'peer-pinned', 'peer-key-accepted', 'removal-undone'],
   ...['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn', 'copy-made'],
-  ...['finding-let-be', 'finding-opened', 'hunt-opened', 'hunt-noted', 'hunt-ended', 'hunt-resumed'],
+  ...['finding-let-be', 'finding-opened', 'hunt-opened', 'hunt-noted', 'hunt-checked', 'hunt-ended', 'hunt-resumed'],
   ...['swap-noted', 'swap-undone', 'queue-set', 'labels-made', 'labels-revoked', 'complaint-seen'],
 ] as const satisfies readonly string[];
 export type AuditCode = (typeof AUDIT_CODES)[number];

@@ -12,6 +12,8 @@ import {
 import type { EvidenceRun } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
+import { hoursIn } from './office-hours';
+import { officeSaid } from './office-said';
 import { OfficeSegments } from './office-segments';
 
 const DAY_MS = 24 * 3600_000;
@@ -53,12 +55,16 @@ function peerPortsOf(runs: readonly EvidenceRun[]): ReadonlyMap<string, number> 
   );
 }
 
-function occasionOf(runs: readonly EvidenceRun[], segments: OfficeSegments): Occasion {
+function occasionOf(
+  runs: readonly EvidenceRun[],
+  segments: OfficeSegments,
+  hourOf: (atMs: number) => number,
+): Occasion {
   const newest = runs.at(-1)!;
   return {
     runIds: runs.map(({ id }) => id),
     ...{ deviceId: newest.deviceId, reach: newest.reach, startedAtMs: newest.startedAtMs },
-    hour: new Date(newest.startedAtMs).getHours(),
+    hour: hourOf(newest.startedAtMs),
     path: segments.pathOf(newest),
     ...{ down: rateOf(runs, 'down'), up: rateOf(runs, 'up') },
     ...{ addedDownMs: addedOf(runs, 'addedDownMs'), addedUpMs: addedOf(runs, 'addedUpMs') },
@@ -70,18 +76,22 @@ function occasionOf(runs: readonly EvidenceRun[], segments: OfficeSegments): Occ
 /** All that is known of an office that a diagnosis is made of, and what tells the path of a run that could be made. */
 export interface OfficeEvidence extends DiagnosisInput {
   readonly office: OfficeSegments;
+  /** IANA name; null: that of this machine. */
+  readonly timeZone: string | null;
 }
 
 export async function officeEvidence(context: ConsoleContext, siteId: string): Promise<OfficeEvidence> {
   const { sites, runs, findings } = context.store;
   const nowMs = context.wallMs();
-  const [devices, peers, swaps, lines, { plan }, evidence] = await Promise.all([
+  const [site, devices, peers, swaps, lines, { plan }, evidence, line] = await Promise.all([
+    sites.byId(siteId),
     sites.devicesOf(siteId),
     sites.peersOf(siteId),
     findings.swapsOf(siteId),
     sites.linesOf(siteId),
     crossingOf(context, siteId, { reach: 'internet' }, nowMs),
     runs.evidenceSince(siteId, nowMs - HOURS_MS),
+    sites.lineInUse(siteId, nowMs),
   ]);
   const tunnels = peers.filter(({ reach }) => reach === 'tunnel');
   const tunnelPlans = new Map<string, Plan>();
@@ -98,8 +108,14 @@ export async function officeEvidence(context: ConsoleContext, siteId: string): P
     peers.find(({ reach, pinned }) => reach === 'internet' && pinned) ??
     peers.find(({ reach }) => reach === 'internet');
   const portBps = outside === undefined ? undefined : peerPorts.get(outside.id);
+  const hourOf = hoursIn(site?.timeZone ?? null);
+  const occasions = sets.map((set) => occasionOf(set, segments, hourOf));
+  const freshFromMs = nowMs - EVIDENCE_MS;
+  const said = await officeSaid(context, {
+    ...{ siteId, sinceMs: freshFromMs, devices, outside, line, occasions, segments, hourOf },
+  });
   return {
-    occasions: sets.map((set) => occasionOf(set, segments)),
+    ...{ occasions, said, freshFromMs },
     segments: segments.all,
     devices: devices.map(({ id, name, link }): DiagnosedDevice => {
       const cable = link.medium === 'wired' ? ceilingOfLink(link, 4) : null;
@@ -111,7 +127,6 @@ export async function officeEvidence(context: ConsoleContext, siteId: string): P
     generations: new Map(
       [...groupedBy(swaps, ({ segmentId }) => segmentId)].map(([base, of]) => [base, of.length] as const),
     ),
-    freshFromMs: nowMs - EVIDENCE_MS,
-    office: segments,
+    ...{ office: segments, timeZone: site?.timeZone ?? null },
   };
 }

@@ -1,5 +1,6 @@
 import type { StoredComplaint } from '@/store';
 import { done, failed, type ComplaintForm, type Outcome } from '@/wire';
+import { findingsAreDue } from '../diagnosis';
 import { admit, type Visitor } from '../access/visitor';
 import type { ConsoleContext } from '../console/console-context';
 
@@ -26,6 +27,7 @@ export async function noteComplaint(
     ...{ runIds: [], huntId: null, seenAtMs: null },
   };
   await context.store.findings.saveComplaint(complaint);
+  findingsAreDue(context, site.id);
   context.changes.tell('findings');
   return done(complaint);
 }

@@ -4,9 +4,12 @@ import {
   measured,
   openTestConsole,
   orderFor,
+  STRANGER,
   type TestConsole,
 } from '../console/console-for-tests';
 import { renewJoinCode } from '../access';
+import { suspicionOf } from '@/core';
+import { officeEvidence } from '../diagnosis/office-evidence';
 import { letBe, openAgain, refreshDiagnosis, refreshDueDiagnoses } from '../diagnosis';
 import { removeOffice } from '../office/offices';
 import { removeDevice } from '../office/removals';
@@ -14,7 +17,7 @@ import { huntsOf } from '../views/hunt-list';
 import { huntPageOf } from '../views/hunt-page';
 import { standsOut } from '../views/stands-out';
 import { swapsPageOf } from '../views/swaps-page';
-import { endHunt, noteInHunt, noteQueueSet, noteSwap, openHunt, resumeHunt, undoSwap } from '.';
+import { endHunt, noteComplaint, noteInHunt, noteQueueSet, noteSwap, openHunt, resumeHunt, ruleOut, undoSwap } from '.';
 
 const rate = (mbps: number) => ({ ...GOOD_LINE.down, rateBps: mbps * 1e6 });
 const SLOW = { ...GOOD_LINE, down: rate(93), up: rate(92) };
@@ -81,6 +84,72 @@ describe('what was found, and hunts for it', () => {
     console.advanceMs(1000);
     await refreshDueDiagnoses(console.context);
     expect((await findings.diagnosis(siteId))!.madeAtMs).toBe(first + 2000);
+  });
+
+  it('is less the device’s where a look has ruled its reasons out, for a day, and until that is taken back', async () => {
+    const { context } = console;
+    const opened = await openHunt(context, 'Ines', { siteId, deviceId: bench });
+    if (!opened.ok) throw new Error(opened.fault.code);
+    const huntId = opened.value.id;
+    const page = async () => {
+      const shown = await huntPageOf(context, huntId);
+      if (!shown.ok) throw new Error(shown.fault.code);
+      return shown.value;
+    };
+    const ofDevice = async () => (await page()).segments.find(({ kind }) => kind === 'device')!.suspicion;
+    const before = await ofDevice();
+    expect((await page()).checks.map(({ check }) => check)).toEqual([
+      'backup',
+      'update',
+      'photo-upload',
+      'others-idle',
+    ]);
+    for (const check of ['backup', 'update', 'backup'] as const)
+      expect(await ruleOut(context, 'Ines', { huntId, check, out: true })).toMatchObject({ ok: true });
+    const after = await ofDevice();
+    expect(after).toBeLessThan(before - 0.03);
+    expect((await page()).checks.filter(({ done }) => done).map(({ check }) => check)).toEqual(['backup', 'update']);
+    // Twice the same is told once.
+    expect((await page()).story.filter(({ kind }) => kind === 'checked')).toHaveLength(2);
+    console.advanceMs(1000);
+    await ruleOut(context, 'Tom', { huntId, check: 'backup', out: false });
+    const taken = await ofDevice();
+    expect(taken).toBeGreaterThan(after);
+    expect(taken).toBeLessThan(before);
+    console.advanceMs(24 * 3600_000 + 1);
+    expect((await page()).checks.some(({ done }) => done)).toBe(false);
+    await endHunt(context, 'Ines', { huntId, state: 'given-up', note: '' });
+    expect(await ruleOut(context, 'Ines', { huntId, check: 'update', out: true })).toMatchObject({
+      fault: { code: 'hunt-over' },
+    });
+    expect((await page()).checks).toEqual([]);
+    expect(await ruleOut(context, 'Ines', { huntId: 'none', check: 'update', out: true })).toMatchObject({
+      fault: { code: 'hunt-unknown' },
+    });
+  });
+
+  it('is likelier where somebody says so, unless he speaks of calls or waits in a queue that is known', async () => {
+    const { context } = console;
+    // A little less than a sound cable shows: it may be the cable, it may be nothing.
+    const { deviceId } = await once('Reading desk', { ...GOOD_LINE, down: rate(845), up: rate(845) });
+    const suspected = async () => {
+      const { segments, occasions, said } = await officeEvidence(context, siteId);
+      const { probability } = suspicionOf(segments, occasions, 'down', said);
+      return [...probability].reduce((sum, [id, p]) => sum + (id.includes(deviceId) ? p : 0), 0);
+    };
+    const says = (what: 'calls' | 'copies') =>
+      noteComplaint(context, { ...STRANGER, code }, { ...{ code, what, deviceName: 'Reading desk', spotName: '' } });
+    const before = await suspected();
+    await says('calls');
+    expect(await suspected()).toBeCloseTo(before, 10);
+    await says('copies');
+    const after = await suspected();
+    expect(after).toBeGreaterThan(1.3 * before);
+    console.advanceMs(1000);
+    const queue = { ...GOOD_LINE, up: { ...GOOD_LINE.up, queueMs: 240 } };
+    await measured(console, orderFor(code, { deviceId, deviceName: null, reach: 'internet' }), queue);
+    const { said } = await officeEvidence(context, siteId);
+    expect(said.complaints.map(({ explained }) => explained)).toEqual([true]);
   });
 
   it('is let be with a reason, stays so however often it is found, and can be taken up again', async () => {

@@ -59,6 +59,17 @@ describe('offices', () => {
     expect(await saveOffice(console.context, 'nowhere', 'x')).toMatchObject({ fault: { code: 'site-missing' } });
   });
 
+  it('lie in a zone of their own or in that of the console, and keep it when only the name changes', async () => {
+    const { id } = await shop();
+    const zone = async () => (await console.context.store.sites.byId(id))!.timeZone;
+    expect(await zone()).toBeNull();
+    await saveOffice(console.context, id, 'Quay Street', 'Asia/Kathmandu');
+    await saveOffice(console.context, id, 'Quay Street 3');
+    expect(await zone()).toBe('Asia/Kathmandu');
+    await saveOffice(console.context, id, 'Quay Street 3', null);
+    expect(await zone()).toBeNull();
+  });
+
   it('that were removed open to nobody, and are put back whole for a day', async () => {
     const { id, joinCode } = await shop();
     await saveDevice(console.context, id, null, deviceForm());

@@ -1,4 +1,4 @@
-import { NEW_PEER, type Site } from '@/store';
+import { NEW_PEER, NEW_SITE, type Site } from '@/store';
 import { type ConsoleFaultCode, done, failed, type Outcome } from '@/wire';
 import { firstJoinCode } from '../access';
 import type { ConsoleContext } from '../console/console-context';
@@ -9,12 +9,14 @@ const UNDO_MS = 24 * 3600_000;
 
 /**
  * Names an office, or makes a new one with a join code when `siteId` is null. The first office is where the console
- * stands, so it gets this machine as its inside peer.
+ * stands, so it gets this machine as its inside peer. `timeZone`: IANA name, null for that of this machine; left out, it
+ * stays as it is.
  */
 export async function saveOffice(
   context: ConsoleContext,
   siteId: string | null,
   name: string,
+  timeZone?: string | null,
 ): Promise<Outcome<Site, ConsoleFaultCode>> {
   const { sites } = context.store;
   const all = await sites.all();
@@ -22,17 +24,15 @@ export async function saveOffice(
   if (siteId !== null && existing === undefined) return failed('site-missing');
   const namesake = all.find((site) => site.name.toLocaleLowerCase() === name.toLocaleLowerCase());
   if (namesake !== undefined && namesake.id !== siteId) return failed('name-taken', { what: 'office', name });
-  const site: Site = existing ?? {
-    ...{ id: context.newId(), ...firstJoinCode(context.wallMs()), demo: false, removedAtMs: null },
-    name,
-  };
-  await sites.saveSite({ ...site, name });
+  const before: Site = existing ?? { ...NEW_SITE, id: context.newId(), ...firstJoinCode(context.wallMs()), name };
+  const site: Site = { ...before, name, timeZone: timeZone === undefined ? before.timeZone : timeZone };
+  await sites.saveSite(site);
   if (all.length === 0)
     await sites.savePeer({
       ...NEW_PEER,
       ...{ id: context.newId(), siteId: site.id, name: 'this machine', reach: 'local', address: SAME_ORIGIN },
     });
-  return done({ ...site, name });
+  return done(site);
 }
 
 /** Removes an office with everything in it. It can be put back for a day; after that its runs are gone too. */

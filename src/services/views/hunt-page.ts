@@ -16,6 +16,8 @@ import type { Device, StoredHunt, StoredPeer } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { officeEvidence, type OfficeEvidence } from '../diagnosis/office-evidence';
+import { hourAt } from '../diagnosis/office-hours';
+import { checksOf, type ShownCheck } from './hunt-checks';
 import { storyOf, type StoryLine } from './hunt-story';
 import { candidatesOf, shownTests, type PossibleRun, type ShownTest } from './hunt-tests';
 import { huntedQueue } from './queue-trials';
@@ -47,6 +49,8 @@ export interface HuntPage {
   /** What can be swapped on this way, the most suspected first. */
   readonly places: readonly SwapPlace[];
   readonly queue: QueueAdvice | null;
+  /** What can be ruled out by looking, before anything is measured. */
+  readonly checks: readonly ShownCheck[];
   /** Devices that stand by, for the runs of a queue's trial. */
   readonly standing: readonly { readonly id: string; readonly name: string }[];
   readonly nowMs: number;
@@ -104,10 +108,8 @@ function possibleRuns({ context, evidence, devices, peers, lineId }: Situation):
 }
 
 /** In the line's slow hours a run that is made now goes through them. */
-function withHours(runs: readonly PossibleRun[], segments: readonly DiagnosedSegment[], nowMs: number): PossibleRun[] {
-  const slow = segments.find(
-    ({ kind, hours }) => kind === 'line-in-hours' && hours?.includes(new Date(nowMs).getHours()),
-  );
+function withHours(runs: readonly PossibleRun[], segments: readonly DiagnosedSegment[], hour: number): PossibleRun[] {
+  const slow = segments.find(({ kind, hours }) => kind === 'line-in-hours' && hours?.includes(hour));
   if (slow === undefined) return [...runs];
   return runs.map((run) => ({
     ...run,
@@ -137,7 +139,7 @@ export async function huntPageOf(context: ConsoleContext, huntId: string): Promi
   const runs = withHours(
     possibleRuns({ context, evidence, devices, peers, lineId: line?.id ?? null }),
     input.segments,
-    nowMs,
+    hourAt(nowMs, evidence.timeZone),
   );
   // A part that nothing was measured through yet is known by the runs that could be made.
   const segments = new Map([...evidence.office.all, ...input.segments].map((segment) => [segment.id, segment]));
@@ -186,6 +188,7 @@ export async function huntPageOf(context: ConsoleContext, huntId: string): Promi
       ({ atMs, id }) => atMs >= hunt.openedAtMs || swaps.find((swap) => swap.id === id)?.huntId === hunt.id,
     ),
     places: placesOf([...asked].sort((a, b) => suspected(b) - suspected(a)).map((id) => segments.get(id)!)),
+    checks: checksOf(hunt, steps, focus, nowMs),
     queue: hunt.kind === 'queue' ? huntedQueue(hunt, steps, evidence.occasions, queueDirection) : null,
     // A cable shows the line's queue and not the air's.
     standing: devices

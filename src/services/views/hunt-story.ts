@@ -1,4 +1,12 @@
-import { soundOf, type DiagnosedSegment, type Occasion, type Reach, type SwapCode } from '@/core';
+import {
+  CHECK_CODES,
+  soundOf,
+  type CheckCode,
+  type DiagnosedSegment,
+  type Occasion,
+  type Reach,
+  type SwapCode,
+} from '@/core';
 import type { Device, StoredHunt, StoredHuntStep } from '@/store';
 import type { ShownSwap } from './swaps-page';
 
@@ -22,6 +30,13 @@ export type StoryLine =
       readonly words: string;
     }
   | { readonly kind: 'note'; readonly atMs: number; readonly byName: string; readonly text: string }
+  | {
+      readonly kind: 'checked';
+      readonly atMs: number;
+      readonly byName: string;
+      readonly check: CheckCode;
+      readonly out: boolean;
+    }
   | { readonly kind: 'queue-set'; readonly atMs: number; readonly byName: string; readonly bps: number }
   | {
       readonly kind: 'ended';
@@ -43,6 +58,13 @@ interface StoryOf {
   readonly segments: ReadonlyMap<string, DiagnosedSegment>;
 }
 
+function writtenLine({ kind, atMs, byName, facts }: StoredHuntStep): StoryLine {
+  if (kind === 'queue-set') return { kind, atMs, byName, bps: Number(facts['bps']) };
+  const check = CHECK_CODES.find((code) => code === facts['check']);
+  if (check !== undefined) return { kind: 'checked', atMs, byName, check, out: kind === 'ruled-out' };
+  return { kind: 'note', atMs, byName, text: textOf(facts['text']) };
+}
+
 /** What has happened in a hunt, the oldest first; of a long one the end. */
 export function storyOf({ hunt, steps, swaps, occasions, devices, segments }: StoryOf): StoryLine[] {
   const during = (atMs: number) => atMs >= hunt.openedAtMs && atMs <= (hunt.closedAtMs ?? Infinity);
@@ -62,11 +84,7 @@ export function storyOf({ hunt, steps, swaps, occasions, devices, segments }: St
       ({ atMs, what }) => during(atMs) && !(what === 'queue-managed' && queueSets.some((set) => set.atMs === atMs)),
     )
     .map(({ atMs, byName, what, words }): StoryLine => ({ kind: 'swap', atMs, byName, what, words }));
-  const written = steps.map((step): StoryLine =>
-    step.kind === 'queue-set'
-      ? { kind: 'queue-set', atMs: step.atMs, byName: step.byName, bps: Number(step.facts['bps']) }
-      : { kind: 'note', atMs: step.atMs, byName: step.byName, text: textOf(step.facts['text']) },
-  );
+  const written = steps.map(writtenLine);
   const ended: StoryLine[] =
     hunt.closedAtMs === null
       ? []

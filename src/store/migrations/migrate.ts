@@ -12,11 +12,12 @@ import { quickLists } from './0008-quick-lists';
 import { evidence } from './0009-evidence';
 import { people } from './0010-people';
 import { findings } from './0011-findings';
+import { timeZone } from './0012-time-zone';
 import type { Migration } from './migration';
 
 export const MIGRATIONS: readonly Migration[] = [
   ...[firstTables, access, turns, conditions, apiTokens, removals, office, quickLists, evidence, people],
-  findings,
+  ...[findings, timeZone],
 ];
 
 /**

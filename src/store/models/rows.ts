@@ -28,6 +28,8 @@ export interface SiteRow extends Row<SiteRow> {
   /** From then on the code opens nothing. */
   joinCodeUntilMs: number;
   demo: boolean;
+  /** IANA name of the zone whose hours its day has; null: that of the console's machine. */
+  timeZone: string | null;
   /** Null while it stands; a day after it was removed it is gone for good. */
   removedAtMs: number | null;
 }

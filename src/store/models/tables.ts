@@ -100,7 +100,10 @@ export function defineTables(sequelize: Sequelize): Tables {
     ),
     sites: sequelize.define<SiteRow>(
       'Site',
-      columns({ id, name: text, joinCode: text, joinCodeUntilMs: number, demo: yesNo, removedAtMs: maybeNumber }),
+      columns({
+        ...{ id, name: text, joinCode: text, joinCodeUntilMs: number, demo: yesNo, timeZone: maybeText },
+        removedAtMs: maybeNumber,
+      }),
       { ...plain, tableName: 'sites' },
     ),
     lineSwitches: sequelize.define<LineSwitchRow>(

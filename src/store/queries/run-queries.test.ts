@@ -33,7 +33,8 @@ describe('the runs in the store', () => {
     folder = mkdtempSync(join(tmpdir(), 'bent-straw-'));
     store = await openStore(join(folder, 'runs.sqlite'));
     await store.sites.saveSite({
-      ...{ id: 's', name: 'Larkspur Bindery', joinCode: 'KMT4QX', joinCodeUntilMs: 1, demo: false, removedAtMs: null },
+      ...{ id: 's', name: 'Larkspur Bindery', joinCode: 'KMT4QX', joinCodeUntilMs: 1, demo: false, timeZone: null },
+      removedAtMs: null,
     });
   });
   afterEach(async () => {

@@ -47,6 +47,7 @@ export const DEEDS: Readonly<Record<AuditCode, string>> = {
   'finding-opened': 'took up again: {}',
   'hunt-opened': 'opened a hunt: {}',
   'hunt-noted': 'wrote into the hunt: {}',
+  'hunt-checked': 'looked first in the hunt: {}',
   'hunt-ended': 'ended the hunt: {}',
   'hunt-resumed': 'went on with the hunt: {}',
   'swap-noted': 'wrote down a swap: {}',

@@ -9,7 +9,7 @@ export const KIND_CODES = {
   peers: ['peer-saved', 'peer-removed', 'peer-pinned', 'peer-key-accepted'],
   offices: ['office-saved', 'office-removed', 'office-put-back', 'demo-removed', 'code-renewed', 'copy-made'],
   hunts: [
-    ...['finding-let-be', 'finding-opened', 'hunt-opened', 'hunt-noted', 'hunt-ended', 'hunt-resumed'],
+    ...['finding-let-be', 'finding-opened', 'hunt-opened', 'hunt-noted', 'hunt-checked', 'hunt-ended', 'hunt-resumed'],
     ...['swap-noted', 'swap-undone', 'queue-set', 'labels-made', 'labels-revoked', 'complaint-seen'],
   ] as const,
   runs: ['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn'],

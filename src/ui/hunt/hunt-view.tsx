@@ -1,9 +1,10 @@
 'use client';
 
-import { listed } from '@/core';
+import { listed, type CheckCode } from '@/core';
 import type { HuntPage, ShownTest } from '@/services';
 import { Button } from '../parts/button';
 import { StrengthMark } from '../findings/strength-mark';
+import { CheckFirst } from './check-first';
 import { EndHuntForm } from './end-hunt-form';
 import { NextTestCard } from './next-test-card';
 import { QueueSteps } from './queue-steps';
@@ -18,6 +19,7 @@ export interface HuntActions {
   readonly undoSwap: (swapId: string) => Promise<void>;
   readonly addNote: (text: string) => Promise<string | null>;
   readonly end: (state: 'found' | 'mended' | 'given-up', note: string) => Promise<string | null>;
+  readonly ruleOut: (check: CheckCode, out: boolean) => Promise<string | null>;
   readonly resume: () => Promise<void>;
   readonly setQueue: (mbps: number, deviceId: string | null) => Promise<string | null>;
 }
@@ -26,7 +28,21 @@ const STATE_WORDS = { open: 'open', found: 'found', mended: 'mended', 'given-up'
 
 /** A hunt: next test on top, what is suspected beside it, the story below. */
 export function HuntView({ page, actions }: { readonly page: HuntPage; readonly actions: HuntActions }) {
-  const { hunt, finding, found, tests, segments, direction, story, swaps, places, queue, standing, focusDevice } = page;
+  const {
+    hunt,
+    finding,
+    found,
+    tests,
+    segments,
+    direction,
+    story,
+    swaps,
+    places,
+    queue,
+    standing,
+    checks,
+    focusDevice,
+  } = page;
   const open = hunt.state === 'open';
   return (
     <div className="grid gap-x-12 gap-y-6 lg:grid-cols-[1.15fr_1fr]">
@@ -80,6 +96,11 @@ export function HuntView({ page, actions }: { readonly page: HuntPage; readonly 
       </section>
       <section aria-label="What is suspected" className="min-w-0">
         {queue === null && <SuspicionStraw segments={segments} direction={direction} />}
+        {checks.length > 0 && found === null && (
+          <div className="mt-6 print:hidden">
+            <CheckFirst checks={checks} ruleOut={actions.ruleOut} />
+          </div>
+        )}
       </section>
       <section aria-label="The story so far" className="min-w-0 lg:col-span-2">
         <h2 className="mb-1 font-semibold">The story so far</h2>

@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { rateFigure, rateWords, SWAP_WORDS } from '@/core';
+import { CHECK_WORDS, rateFigure, rateWords, SWAP_WORDS } from '@/core';
 import type { StoryLine } from '@/services';
 import { WallTime } from '../parts/wall-time';
 
@@ -39,6 +39,13 @@ function Line({ line }: { readonly line: StoryLine }) {
       return (
         <>
           “{line.text}” <span className="text-quiet">{line.byName}</span>
+        </>
+      );
+    case 'checked':
+      return (
+        <>
+          {line.out ? 'Looked: ' : 'Taken back: '}
+          {CHECK_WORDS[line.check]}. <span className="text-quiet">{line.byName}</span>
         </>
       );
     case 'queue-set':

@@ -45,6 +45,12 @@ export function OfficeSection({ site, save, remove, removeDemoData }: OfficeSect
       >
         <input type="hidden" name="siteId" value={site.id} />
         <TextField name="name" label="name" value={site.name} />
+        <TextField
+          name="timeZone"
+          label="time zone"
+          value={site.timeZone ?? ''}
+          hint="whose hours its evenings are, for example Europe/Dublin; empty: that of the console"
+        />
       </ActionForm>
     </Section>
   );

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { REACHES, STRENGTHS, SWAP_CODES } from '@/core';
-import { endHuntSchema, huntNoteSchema, letBeSchema, openHuntSchema, swapSchema } from '../forms/hunt-schemas';
+import { endHuntSchema, huntNoteSchema, letBeSchema, openHuntSchema, ruleOutSchema, swapSchema } from '../forms/hunt-schemas';
 import type { Operation } from './operation';
 
 const id = z.string();
@@ -78,6 +78,15 @@ export const HUNT_OPERATIONS = {
     path: '/api/v1/hunts/{id}/notes',
     summary: 'Write a line into the story of a hunt.',
     request: huntNoteSchema.omit({ huntId: true }),
+    answers: gone,
+    faults: ['not-signed-in', 'hunt-unknown', 'hunt-over', 'request-malformed'],
+  },
+  ruleOut: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/hunts/{id}/checks',
+    summary: 'Say what a look has ruled out, or take that back; it counts as evidence for a day.',
+    request: ruleOutSchema.omit({ huntId: true }),
     answers: gone,
     faults: ['not-signed-in', 'hunt-unknown', 'hunt-over', 'request-malformed'],
   },

@@ -23,6 +23,7 @@ const site = z.object({
   name: z.string(),
   joinCode: z.string(),
   joinCodeUntil: z.iso.datetime(),
+  timeZone: z.string().nullable(),
   demo: z.boolean(),
 });
 const office = z.object({

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { SWAP_CODES } from '@/core';
+import { CHECK_CODES, SWAP_CODES } from '@/core';
 
 const id = z.string().min(1).max(160);
 const note = z.string().trim().max(300, 'At most 300 characters.');
@@ -47,6 +47,12 @@ export const endHuntSchema = z.strictObject({
 export const huntNoteSchema = z.strictObject({
   huntId: id,
   text: note.min(1, 'Write a line first.'),
+});
+
+export const ruleOutSchema = z.strictObject({
+  huntId: id,
+  check: z.enum(CHECK_CODES),
+  out: z.boolean().default(true),
 });
 
 export const queueSetSchema = z.strictObject({

@@ -54,6 +54,13 @@ describe('the other forms', () => {
     expect(officeFormSchema.parse({ name: ` ${odd} ` })).toEqual({ name: odd });
   });
 
+  it('take a time zone that there is, or none', () => {
+    for (const timeZone of ['Europe/Dublin', 'Asia/Kathmandu', 'UTC', ''])
+      expect(officeFormSchema.safeParse({ name: 'x', timeZone }).success).toBe(true);
+    for (const timeZone of ['Mars/Base', 'half past nine', 'Europe'])
+      expect(officeFormSchema.safeParse({ name: 'x', timeZone }).success).toBe(false);
+  });
+
   it('turn the choice of a link into the link, with a rate only for a cable', () => {
     const form = { name: 'Press desk', spotName: '', negotiatedMbps: '1000' };
     const link = (linkChoice: string) => linkOfForm(deviceFormSchema.parse({ ...form, linkChoice }));

@@ -7,7 +7,24 @@ import { mbps, optionalMbps, typedNumber } from './typed-number';
 
 const name = (what: string) => z.string().trim().min(1, `Give the ${what} a name.`).max(80, 'At most 80 characters.');
 
-export const officeFormSchema = z.object({ name: name('office') });
+function isTimeZone(zone: string): boolean {
+  try {
+    return zone === '' || new Intl.DateTimeFormat('en', { timeZone: zone }).resolvedOptions().timeZone !== '';
+  } catch {
+    return false;
+  }
+}
+
+export const officeFormSchema = z.object({
+  name: name('office'),
+  /** IANA name of the zone whose hours the office has; empty: that of the console's machine. */
+  timeZone: z
+    .string()
+    .trim()
+    .max(60)
+    .refine(isTimeZone, 'No zone of this name is known. For example Europe/Dublin, or leave it empty.')
+    .optional(),
+});
 
 /** Nothing is said of a least rate beside an advertised one that is itself no rate. */
 const isAtMost = (least: number | null, advertised: number | null) =>

@@ -3,13 +3,14 @@
 import { redirect } from 'next/navigation';
 import { act, COMMANDS, perform } from '@/app/commands';
 import { refusalWords } from '@/app/form-action';
-import type { Reach } from '@/core';
+import type { CheckCode, Reach } from '@/core';
 import {
   endHuntSchema,
   huntNoteSchema,
   openHuntSchema,
   queueOrderSchema,
   queueSetSchema,
+  ruleOutSchema,
   swapSchema,
   type SwapInput,
 } from '@/wire';
@@ -55,6 +56,11 @@ export async function undoSwapAction(huntId: string | null, swapId: string): Pro
 export async function huntNoteAction(huntId: string, text: string): Promise<string | null> {
   const parsed = huntNoteSchema.safeParse({ huntId, text });
   return parsed.success ? act(COMMANDS.noteInHunt, parsed.data, pathOf(huntId)) : issue(parsed.error);
+}
+
+export async function ruleOutAction(huntId: string, check: CheckCode, out: boolean): Promise<string | null> {
+  const parsed = ruleOutSchema.safeParse({ huntId, check, out });
+  return parsed.success ? act(COMMANDS.ruleOut, parsed.data, pathOf(huntId)) : issue(parsed.error);
 }
 
 export async function endHuntAction(huntId: string, state: string, note: string): Promise<string | null> {

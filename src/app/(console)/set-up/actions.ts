@@ -17,7 +17,7 @@ export async function backUpNowAction(): Promise<void> {
 
 export async function saveOfficeAction(_: FormState, form: FormData): Promise<FormState> {
   const siteId = textOf(form, 'siteId');
-  return actOnForm('office', form, COMMANDS.saveOffice, ({ name }) => ({ siteId, name }));
+  return actOnForm('office', form, COMMANDS.saveOffice, ({ name, timeZone }) => ({ siteId, name, timeZone }));
 }
 
 export async function saveLineAction(_: FormState, form: FormData): Promise<FormState> {

@@ -1,3 +1,4 @@
+import { normal } from '../../stats/normal';
 import type { RandomSource } from '../../stats/seeded-random';
 
 /** Shapes of noise that groups of runs are drawn with, to find out how often a statistic is wrong. */
@@ -6,16 +7,14 @@ export type NoiseShape = (typeof NOISE_SHAPES)[number];
 
 /** One draw of a shape of about unit spread. */
 export function drawNoise(shape: NoiseShape, random: RandomSource): number {
-  const uniform = () => 1 - random();
-  const normal = () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * random());
   switch (shape) {
     case 'normal':
-      return normal();
+      return normal(random);
     case 'skewed':
       // A line that is usually well and sometimes badly disturbed.
-      return Math.exp(normal()) / 2;
+      return Math.exp(normal(random)) / 2;
     case 'two-humped':
-      return (random() < 0.5 ? -1.5 : 1.5) + 0.3 * normal();
+      return (random() < 0.5 ? -1.5 : 1.5) + 0.3 * normal(random);
   }
 }
 

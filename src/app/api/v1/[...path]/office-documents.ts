@@ -10,8 +10,9 @@ export const siteDocument = ({
   joinCode,
   joinCodeUntilMs,
   demo,
-}: Pick<Site, 'id' | 'name' | 'demo'> & Site) => ({
-  ...{ id, name, joinCode, joinCodeUntil: iso(joinCodeUntilMs), demo },
+  timeZone,
+}: Site) => ({
+  ...{ id, name, joinCode, joinCodeUntil: iso(joinCodeUntilMs), demo, timeZone },
 });
 
 export const codeDocument = ({ joinCode, joinCodeUntilMs }: Pick<Site, 'joinCode' | 'joinCodeUntilMs'>) => ({

@@ -55,12 +55,13 @@ export const OFFICE_HANDLERS: Handlers = {
   openFindingAgain: ({ ids }) => perform(COMMANDS.openFindingAgain, { findingId: ids.id }),
   openHunt: async ({ body }) => idOf(await perform(COMMANDS.openHunt, body)),
   noteInHunt: ({ ids, body }) => perform(COMMANDS.noteInHunt, { ...body, huntId: ids.id }),
+  ruleOut: ({ ids, body }) => perform(COMMANDS.ruleOut, { ...body, huntId: ids.id }),
   endHunt: ({ ids, body }) => perform(COMMANDS.endHunt, { ...body, huntId: ids.id }),
   noteSwap: async ({ ids, body }) => idOf(await perform(COMMANDS.noteSwap, { ...body, siteId: ids.id })),
   undoSwap: ({ ids }) => perform(COMMANDS.undoSwap, { swapId: ids.id }),
 
-  addOffice: async ({ body: { name } }) => idOf(await perform(COMMANDS.saveOffice, { siteId: null, name })),
-  renameOffice: async ({ ids, body: { name } }) => idOf(await perform(COMMANDS.saveOffice, { siteId: ids.id, name })),
+  addOffice: async ({ body }) => idOf(await perform(COMMANDS.saveOffice, { ...body, siteId: null })),
+  renameOffice: async ({ ids, body }) => idOf(await perform(COMMANDS.saveOffice, { ...body, siteId: ids.id })),
   removeOffice: ({ ids }) => perform(COMMANDS.removeOffice, { siteId: ids.id }),
   putBackOffice: async ({ ids }) => idOf(await perform(COMMANDS.putBackOffice, { siteId: ids.id })),
   renewJoinCode: async ({ ids }) => {

@@ -1,0 +1,51 @@
+'use client';
+
+import { useState, useTransition } from 'react';
+import { CHECK_WORDS, type CheckCode } from '@/core';
+import type { HuntPage } from '@/services';
+
+interface CheckFirstProps {
+  readonly checks: HuntPage['checks'];
+  readonly ruleOut: (check: CheckCode, out: boolean) => Promise<string | null>;
+}
+
+/** What a look can rule out before anything is measured: each tick is evidence. */
+export function CheckFirst({ checks, ruleOut }: CheckFirstProps) {
+  const [refused, setRefused] = useState<string | null>(null);
+  const [ticking, startTicking] = useTransition();
+  const [ticked, setTicked] = useState<Partial<Record<CheckCode, boolean>>>({});
+  const tick = (check: CheckCode, out: boolean) =>
+    startTicking(async () => {
+      setTicked((before) => ({ ...before, [check]: out }));
+      setRefused(await ruleOut(check, out));
+      setTicked({});
+    });
+  return (
+    <fieldset className="min-w-0" aria-busy={ticking}>
+      <legend className="font-semibold">Look first</legend>
+      <p className="mb-1 text-sm text-quiet">
+        Tick what you have seen to be so. Each tick counts as evidence for a day.
+      </p>
+      <ul className="space-y-1">
+        {checks.map(({ check, done }) => (
+          <li key={check}>
+            <label className="inline-flex min-h-8 cursor-pointer items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-4 accent-ink"
+                checked={ticked[check] ?? done}
+                onChange={(event) => tick(check, event.target.checked)}
+              />
+              {CHECK_WORDS[check]}
+            </label>
+          </li>
+        ))}
+      </ul>
+      {refused !== null && (
+        <p role="alert" className="text-sm text-starved">
+          {refused}
+        </p>
+      )}
+    </fieldset>
+  );
+}

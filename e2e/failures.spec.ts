@@ -39,7 +39,7 @@ test('a device without a name is asked for one', async ({ page }) => {
 
 test('a run can be cancelled, is kept as unfinished, and the device can run again', async ({ page }) => {
   await page.goto(`${program.origin}/j/${program.code}`);
-  await answer(page, { name: 'Cancelled laptop' });
+  await answer(page, { name: 'Cancelled laptop', reach: 'out to the internet' });
   await measure(page);
   await inPhase(page, /Downloading/);
   await page.getByRole('button', { name: 'Cancel' }).click();
@@ -51,7 +51,7 @@ test('a run can be cancelled, is kept as unfinished, and the device can run agai
 test('a closed tab leaves an unfinished run that says so', async ({ page, context }) => {
   const tab = await context.newPage();
   await tab.goto(`${program.origin}/j/${program.code}`);
-  await answer(tab, { name: 'Closed tablet' });
+  await answer(tab, { name: 'Closed tablet', reach: 'out to the internet' });
   await measure(tab);
   await inPhase(tab, /Downloading/);
   await tab.close({ runBeforeUnload: false });
@@ -62,13 +62,13 @@ test('going back in the middle ends the run at once, and nobody waits for it', a
   const leaving = await context.newPage();
   await leaving.goto(`${program.origin}/trust`);
   await leaving.goto(`${program.origin}/j/${program.code}`);
-  await answer(leaving, { name: 'Restless tablet' });
+  await answer(leaving, { name: 'Restless tablet', reach: 'out to the internet' });
   await measure(leaving);
   await inPhase(leaving, /Downloading/);
   await leaving.goBack();
   const next = await (await context.browser()!.newContext()).newPage();
   await next.goto(`${program.origin}/j/${program.code}?profile=quick`);
-  await answer(next, { name: 'Patient tablet' });
+  await answer(next, { name: 'Patient tablet', reach: 'out to the internet' });
   await measure(next);
   await expect(next.getByRole('heading', { name: /Downloading/ })).toBeVisible({ timeout: 10_000 });
   await resultShown(next);
@@ -79,11 +79,11 @@ test('going back in the middle ends the run at once, and nobody waits for it', a
 test('a second tab of a device that measures is told to wait', async ({ context }) => {
   const [first, second] = [await context.newPage(), await context.newPage()];
   await first.goto(`${program.origin}/j/${program.code}?profile=quick`);
-  await answer(first, { name: 'Twice opened' });
+  await answer(first, { name: 'Twice opened', reach: 'out to the internet' });
   await measure(first);
   await inPhase(first, /Downloading/);
   await second.goto(`${program.origin}/j/${program.code}?profile=quick`);
-  await answer(second, { name: 'Twice opened' });
+  await answer(second, { name: 'Twice opened', reach: 'out to the internet' });
   await measure(second);
   await expect(second.getByText('Twice opened is measuring already, in another tab or window.')).toBeVisible();
   await resultShown(first);

@@ -21,14 +21,14 @@ test('bench holds the peer against a web server, and leaves nothing behind, also
 
 test('bench-console fills a store and times its pages', async () => {
   test.setTimeout(180_000);
-  const { said } = await command('bench-console', ['400', '2'], { until: /layout shift / });
+  const { said } = await command('bench-console', ['400', '2', '6'], { until: /layout shift / });
   expect(said).toMatch(/\| data of the board \| 400 \| \d+ \|/);
   expect(said).toMatch(/layout shift [\d.]+/);
 });
 
 test('measure holds the engine against the practice line', async () => {
   test.setTimeout(180_000);
-  const measured = await command('measure', ['1']);
+  const measured = await command('measure', ['1', 'quick']);
   expect(measured.said).toMatch(/\| download, practice line \| 500 Mb\/s \| \d+/);
   expect(measured.exit).toBe(0);
 });

@@ -25,12 +25,15 @@ import { endInOrder, numberArgument } from './end-together';
 
 /**
  * How fast the console's pages come with much in the store, and what devices that stand by cost it.
- * `npm run bench-console -- RUNS SECONDS`: runs on the board (five times as many in the ledger), and how long to watch.
+ * `npm run bench-console -- RUNS SECONDS TIMES`: runs on the board (five times as many in the ledger), how long to watch,
+ * and how often each page is asked for.
  */
 const PORT = 4996;
 const DEVICES = 60;
 const BOARD_RUNS = numberArgument(process.argv[2], 20_000, 'The number of runs');
-const TIMES = 40;
+const TIMES = numberArgument(process.argv[4], 40, 'How often each is asked for');
+/** The first ones warm up. */
+const WARMING = Math.min(5, TIMES - 1);
 const STANDING = 50;
 const WATCH_MS = 1000 * numberArgument(process.argv[3], 20, 'The seconds to watch');
 const LINKS: readonly Link[] = [
@@ -153,8 +156,7 @@ async function timed(url: string, cookie: string): Promise<{ medianMs: number; p
     bytes = (await (await fetch(url, { headers: { Cookie: cookie } })).text()).length;
     took.push(performance.now() - startedMs);
   }
-  // The first ones warm up.
-  const warm = took.slice(5).sort((a, b) => a - b);
+  const warm = took.slice(WARMING).sort((a, b) => a - b);
   return { medianMs: median(warm)!, p95Ms: warm[Math.floor(warm.length * 0.95)]!, kB: Math.round(bytes / 1000) };
 }
 
@@ -171,7 +173,7 @@ async function serviceTimes(data: string, runs: number): Promise<void> {
       await act();
       took.push(performance.now() - startedMs);
     }
-    return median(took.slice(5))!.toFixed(0);
+    return median(took.slice(WARMING))!.toFixed(0);
   };
   console.log(`| data of the board | ${runs} | ${await middle(() => boardOf(context))} | | |`);
   const [site] = await store.sites.all();

@@ -80,7 +80,7 @@ export async function refreshDueDiagnoses(context: ConsoleContext): Promise<void
 export async function refreshDiagnosis(context: ConsoleContext, siteId: string): Promise<void> {
   const { findings } = context.store;
   // What tells the paths of other runs stays here: it cannot go to another thread.
-  const { office: pathsOf, timeZone: _, ...evidence } = await officeEvidence(context, siteId);
+  const { office: pathsOf, ...evidence } = await officeEvidence(context, siteId);
   const diagnosis = await (context.think ?? thinkHere)({ ...evidence, segments: pathsOf.all });
   const nowMs = context.wallMs();
   const before = new Map((await findings.findingsOf(siteId)).map((each) => [each.findingKey, each]));

@@ -144,7 +144,7 @@ test('two devices that are one are made one, and two again', async ({ page }) =>
   await page.getByRole('button', { name: 'Make them one' }).click();
   await page.getByRole('alertdialog').getByRole('button', { name: 'Make them one' }).click();
   await expect(entry).toHaveCount(0);
-  await page.getByRole('button', { name: 'Put Desk by the press back' }).click();
+  await page.getByRole('button', { name: 'Part Desk by the press again' }).click();
   await expect(entry).toHaveCount(1);
 });
 

@@ -5,8 +5,11 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
-/** Where a driver listens: a port of this machine, or a Unix socket that leads into a namespace. */
-export type Endpoint = { readonly port: number } | { readonly socketPath: string };
+/** Where a driver listens: a port on loopback, reached over a Unix socket where that loopback is a namespace's. */
+export interface Endpoint {
+  readonly port: number;
+  readonly socketPath: string | null;
+}
 
 /** A child that is killed as a whole, whatever it has started itself. */
 export interface EngineProcess {
@@ -96,12 +99,12 @@ export async function wayTo(
   port: number,
   folder: string,
 ): Promise<{ readonly endpoint: Endpoint; stop(): Promise<void> }> {
-  if (netns === null) return { endpoint: { port }, stop: () => Promise.resolve() };
+  if (netns === null) return { endpoint: { port, socketPath: null }, stop: () => Promise.resolve() };
   const socketPath = join(folder, `way-${port}`);
   const script = join(process.cwd(), 'e2e/engines/relay.mjs');
   const relay = startEngineProcess(netns, process.execPath, [script, socketPath, String(port)]);
   await said(relay, 'stderr', /ready/);
-  return { endpoint: { socketPath }, stop: () => relay.stop() };
+  return { endpoint: { port, socketPath }, stop: () => relay.stop() };
 }
 
 /** Tries until it succeeds: a driver needs a moment before it listens. */

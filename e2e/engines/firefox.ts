@@ -28,13 +28,14 @@ interface Answer {
 }
 
 /** Commands of WebDriver BiDi (W3C) over one WebSocket. */
-async function openBidi(endpoint: Endpoint) {
-  const url =
-    'port' in endpoint ? `ws://127.0.0.1:${endpoint.port}/session` : `ws+unix://${endpoint.socketPath}:/session`;
+async function openBidi({ port, socketPath }: Endpoint) {
+  // Whoever asks for another host than the one it listens at is refused, whatever way the question takes.
+  const host = `127.0.0.1:${port}`;
+  const url = socketPath === null ? `ws://${host}/session` : `ws+unix://${socketPath}:/session`;
   const socket = await untilUp(
     () =>
       new Promise<WebSocket>((resolve, reject) => {
-        const opening = new WebSocket(url);
+        const opening = new WebSocket(url, { headers: { Host: host } });
         opening.once('open', () => resolve(opening));
         opening.once('error', reject);
       }),

@@ -12,7 +12,8 @@ const SCRIPT_MS = 120_000;
 /** One command of WebDriver (W3C) over HTTP; throws with what the driver says. */
 function call<Value>(endpoint: Endpoint, method: string, path: string, body: unknown = null): Promise<Value> {
   return new Promise((resolve, reject) => {
-    const address = 'port' in endpoint ? { host: '127.0.0.1', port: endpoint.port } : endpoint;
+    const { port, socketPath } = endpoint;
+    const address = socketPath === null ? { host: '127.0.0.1', port } : { socketPath };
     const asked = request({ ...address, method, path, headers: { 'Content-Type': 'application/json' } }, (response) => {
       let text = '';
       response.on('data', (part: Buffer) => (text += part.toString()));

@@ -15,7 +15,7 @@ export { FINDING_STATES, HUNT_STATES, type FindingState, type HuntFocus, type Hu
 export type { EvidenceRun } from './queries/run-queries';
 export type { StoredTurn, TurnStatus } from './queries/turn-queries';
 export type { StoredReceipt } from './models/rows';
-export type { RemovedLine } from './queries/removal-queries';
+export { mergedInto, type RemovedLine } from './queries/removal-queries';
 export { diskTroubleOf } from './disk-trouble';
 export { lockFile } from './lock-file';
 export { readPeople, type KnownPerson } from './read-people';

@@ -1,3 +1,4 @@
+import { mergedInto } from '@/store';
 import { done, failed, type ConsoleFaultCode, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 
@@ -9,6 +10,8 @@ export interface Removed {
   readonly id: string;
   readonly kind: 'device' | 'peer' | 'line';
   readonly name: string;
+  /** Of which other it was made a part; null: it was removed. */
+  readonly into: string | null;
   readonly removedAtMs: number;
 }
 
@@ -33,11 +36,13 @@ export async function removePeer(context: ConsoleContext, peerId: string): Promi
 
 /** What can be put back, the newest first. */
 export async function removedLately(context: ConsoleContext, siteId: string): Promise<Removed[]> {
-  const { removals } = context.store;
+  const { removals, sites } = context.store;
   const sinceMs = context.wallMs() - UNDO_MS;
-  return (await removals.since(siteId, sinceMs)).map(({ id, kind, name, removedAtMs }) => ({
-    ...{ id, kind, name, removedAtMs },
-  }));
+  const names = new Map((await sites.devicesOf(siteId)).map(({ id, name }) => [id, name]));
+  return (await removals.since(siteId, sinceMs)).map(({ id, kind, name, removed, removedAtMs }) => {
+    const intoId = mergedInto(removed);
+    return { ...{ id, kind, name, removedAtMs }, into: intoId === null ? null : (names.get(intoId) ?? 'another') };
+  });
 }
 
 /** Deletes what cannot be put back any more. */

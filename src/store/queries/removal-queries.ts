@@ -13,6 +13,11 @@ interface Merger {
 }
 type MergedDevice = Device & Merger;
 
+/** Id of the device that a removed one was merged into; null: it was removed. */
+export function mergedInto(removed: object): string | null {
+  return 'mergedIntoId' in removed ? String(removed.mergedIntoId) : null;
+}
+
 /** What a removal of an older version does not hold. */
 const PLAIN_DEVICE = { kind: null, notes: '', simulated: false } as const;
 const PLAIN_PEER = { pinned: false, publicKey: null, otherKey: null, farSiteId: null } as const;

@@ -53,7 +53,7 @@ function DeviceForm({ siteId, device, others, actions }: DeviceFormProps) {
             <Confirm
               trigger={<Button look="quiet">Remove</Button>}
               title={`Remove ${device.name}?`}
-              consequence="It leaves the board. Its runs stay in the ledger under its name."
+              consequence="It leaves the board. Its runs stay in the ledger under its name. It can be put back for a day."
               action="Remove it"
               onConfirm={() => void actions.remove(device.id)}
             />

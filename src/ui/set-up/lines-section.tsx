@@ -2,6 +2,7 @@ import { nominalRateFigure, USUAL_FULL_FROM } from '@/core';
 import type { SetUp, SetUpLine } from '@/services';
 import type { FormAction } from '../form/form-state';
 import { ActionForm, ChoiceField, TextField } from '../form/action-form';
+import { DayField } from '../form/day-field';
 import { Button } from '../parts/button';
 import { WallTime } from '../parts/wall-time';
 import { RemoveLine } from './remove-line';
@@ -87,11 +88,10 @@ function LineForm({ label, siteId, line, actions }: LineFormProps) {
         <TextField name="lineName" label="name of the line" value={line?.name ?? ''} />
         <TextField name="provider" label="provider" value={line?.provider ?? ''} />
         <PromisedFields plan={plan ?? null} />
-        <TextField
+        <DayField
           name="validFrom"
           label={line === null ? 'in force from' : 'a new plan, in force from'}
-          value=""
-          hint="a day such as 2026-11-24; left blank, the plan in force is corrected"
+          hint="a day such as 25.11.2026 or today; left blank, the plan in force is corrected"
         />
       </div>
     </ActionForm>
@@ -140,11 +140,10 @@ function Plans({ siteId, line, actions }: PlansProps) {
                   <p className="mb-3 text-quiet">The runs of its days are judged anew, and say that and when.</p>
                   <div className="grid gap-x-8 gap-y-4 sm:grid-cols-2">
                     <PromisedFields plan={plan} />
-                    <TextField
+                    <DayField
                       name="validFrom"
                       label="in force from"
-                      value=""
-                      hint={`a day such as 2026-11-24; left blank, ${dayWords(plan.validFromMs)} as before`}
+                      hint={`a day such as 25.11.2026; left blank, ${dayWords(plan.validFromMs)} as before`}
                     />
                   </div>
                 </ActionForm>

@@ -43,7 +43,7 @@ function PeerForm({ siteId, peer, otherSites, actions }: PeerFormProps) {
           <Confirm
             trigger={<Button look="quiet">Remove</Button>}
             title={`Remove ${peer.name}?`}
-            consequence="Devices can no longer measure against it. Runs already made keep its name."
+            consequence="Devices can no longer measure against it. Runs already made keep its name. It can be put back for a day."
             action="Remove it"
             onConfirm={() => void actions.remove(peer.id)}
           />

@@ -15,20 +15,24 @@ export function RemovedLately({ removed, undo }: RemovedLatelyProps) {
   const [complaint, setComplaint] = useState<string | null>(null);
   if (removed.length === 0) return null;
   return (
-    <section aria-label="Removed lately" className="mb-5 border-l-[3px] border-quiet bg-sheet px-4 py-2 text-sm">
+    <section
+      aria-label="Removed lately"
+      className="sticky top-0 z-10 mb-5 max-h-32 overflow-y-auto border-l-[3px] border-quiet bg-sheet px-4 py-2 text-sm"
+    >
       <ul>
-        {removed.map(({ id, kind, name }) => (
+        {removed.map(({ id, kind, name, into }) => (
           <li key={id} className="flex flex-wrap items-baseline gap-x-3">
             <span className="text-quiet">
-              The {kind} <span className="text-ink">{name}</span> was removed.
+              The {kind} <span className="break-words text-ink">{name}</span>{' '}
+              {into === null ? 'was removed.' : `was made one with ${into}.`}
             </span>
             <Button
               look="quiet"
               className="!min-h-7 text-sm"
-              aria-label={`Put ${name} back`}
+              aria-label={into === null ? `Put ${name} back` : `Part ${name} again`}
               onClick={() => void undo(id).then(setComplaint)}
             >
-              Put it back
+              {into === null ? 'Put it back' : 'Part them again'}
             </Button>
           </li>
         ))}

@@ -1,6 +1,13 @@
 import { z } from 'zod';
 import { REACHES, STRENGTHS, SWAP_CODES } from '@/core';
-import { endHuntSchema, huntNoteSchema, letBeSchema, openHuntSchema, ruleOutSchema, swapSchema } from '../forms/hunt-schemas';
+import {
+  endHuntSchema,
+  huntNoteSchema,
+  letBeSchema,
+  openHuntSchema,
+  ruleOutSchema,
+  swapSchema,
+} from '../forms/hunt-schemas';
 import type { Operation } from './operation';
 
 const id = z.string();

@@ -38,7 +38,7 @@ describe('the form of a line', () => {
     ['a tolerance of half', { fullFromPercent: '50' }, ['fullFromPercent']],
     ['no name', { lineName: '  ' }, ['lineName']],
     ['a day that is no day', { validFrom: '2026-13-40' }, ['validFrom']],
-    ['a day in another form', { validFrom: '24.11.2026' }, ['validFrom']],
+    ['a day that there is not', { validFrom: '31.2.2026' }, ['validFrom']],
     ['an advertised rate that is none, beside a least one', { upMbps: '-3', leastUpMbps: '60' }, ['upMbps']],
     ['words for a rate, beside a least one', { downMbps: 'fast', leastDownMbps: '300' }, ['downMbps']],
     ['two mistakes', { downMbps: '-1', upMbps: 'x' }, ['downMbps', 'upMbps']],

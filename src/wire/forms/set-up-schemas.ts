@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { DEVICE_KINDS, REACHES, USUAL_FULL_FROM } from '@/core';
 import { linkFormSchema } from './link-form';
+import { readDay } from './typed-day';
 import { mbps, optionalMbps, typedNumber } from './typed-number';
 
 /** The forms of the set-up page. Rates are typed in Mb/s, as contracts write them. */
@@ -41,9 +42,11 @@ const promised = {
   validFrom: z
     .string()
     .trim()
-    .refine((text) => text === '' || /^\d{4}-\d{2}-\d{2}$/.test(text), 'Write a day such as 2026-11-24.')
-    .transform((text) => (text === '' ? null : new Date(`${text}T00:00:00`).getTime()))
-    .refine((atMs) => atMs === null || Number.isFinite(atMs), 'There is no such day.')
+    .refine(
+      (text) => text === '' || readDay(text) !== null,
+      'There is no such day. Write one such as 25.11.2026, 2026-11-25 or today.',
+    )
+    .transform((text) => (text === '' ? null : readDay(text)))
     .default(null),
   fullFromPercent: typedNumber
     .transform((value) => value ?? USUAL_FULL_FROM * 100)

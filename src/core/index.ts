@@ -54,6 +54,7 @@ export * from './diagnose/segment';
 export * from './diagnose/simulated-office';
 export * from './diagnose/suspicion';
 export * from './diagnose/swap';
+export { swapEffect, type DatedSwap, type SwapEffect } from './diagnose/swap-effect';
 export * from './domain/device-kind';
 export * from './domain/folded-name';
 export * from './domain/proposed-device';

@@ -3,6 +3,7 @@ import type { Plan } from '../domain/plan';
 import type { Occasion } from './observation';
 import type { Said } from './said';
 import { segmentBase, type DiagnosedSegment } from './segment';
+import type { DatedSwap } from './swap-effect';
 
 /** A device as the diagnosis knows it. */
 export interface DiagnosedDevice {
@@ -25,6 +26,8 @@ export interface DiagnosisInput {
   readonly outsidePeerBps: number | null;
   /** Occasions of before tell only the hours of a line, UTC epoch ms. */
   readonly freshFromMs: number;
+  /** What was changed on purpose, and not taken back. */
+  readonly swaps: readonly DatedSwap[];
   /** What people say beside it. */
   readonly said: Said;
   /** How many swaps each part has been through by now, by `segmentBase`; absent: none. What was before is history. */

@@ -18,7 +18,7 @@ function office(occasions: readonly Occasion[], changes: Partial<DiagnosisInput>
   return {
     segments: [...onCable('press'), ...onCable('bench'), ...onCable('scan'), ...SHARED],
     ...{ occasions, plan: PLAN, tunnelPlans: new Map(), outsidePeerBps: null, freshFromMs: 0 },
-    ...{ generations: new Map(), said: NOTHING_SAID },
+    ...{ generations: new Map(), said: NOTHING_SAID, swaps: [] },
     devices: ['press', 'bench', 'scan'].map((id) => ({ id, name: id, ...GIGABIT })),
     ...changes,
   };

@@ -11,6 +11,7 @@ import type { Proof } from './proof';
 import { deepQueuesOf, type DeepQueue } from './queues';
 import { segmentBase, type DiagnosedSegment } from './segment';
 import type { Suspicion } from './suspicion';
+import { swapFindings } from './swap-effect';
 
 /** What is thought of one segment, in both directions. */
 export interface SegmentState {
@@ -129,6 +130,7 @@ export function diagnose(whole: DiagnosisInput): Diagnosis {
     ...factFindings(now),
     ...ofCapacity,
     ...DIRECTIONS.flatMap((direction) => parted[direction].sag ?? []),
+    ...swapFindings(whole),
     ...deepQueuesOf(now.occasions).map((queue) => queueFinding(queue, now)),
   ];
   return {

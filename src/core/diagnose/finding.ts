@@ -1,6 +1,7 @@
 import type { Direction, Plan } from '../domain/plan';
 import type { BloatRating } from '../judge/bloat-rating';
 import type { DiagnosedSegment } from './segment';
+import type { SwapCode } from './swap';
 
 /** How sure a finding is: read off; almost certain; likelier than not; worth a test. */
 export const STRENGTHS = ['fact', 'found', 'likely', 'hint'] as const;
@@ -68,6 +69,17 @@ export type FindingFacts =
       readonly peerBps: number;
       readonly plan: Plan;
     }
+  /** What a swap of late did; the rates are those of one device over one way. */
+  | {
+      readonly code: 'swap-told';
+      readonly what: SwapCode;
+      readonly direction: Direction;
+      readonly beforeBps: number;
+      readonly afterBps: number;
+      readonly deviceName: string;
+      readonly runsBefore: number;
+      readonly runsAfter: number;
+    }
   | {
       readonly code: 'contradicting-runs';
       readonly lowBps: number;
@@ -97,9 +109,17 @@ export interface Finding {
 
 const RANK: Readonly<Record<Strength, number>> = { fact: 0, found: 0, likely: 1, hint: 2 };
 
-/** Worst first: what is sure before what is likely, then by how many lose how much. */
+/** Whether it tells that something got better: nothing is to be done about it. */
+export const isGoodNews = ({ facts }: Pick<Finding, 'facts'>): boolean =>
+  facts.code === 'swap-told' && facts.afterBps > facts.beforeBps;
+
+/** Worst first: what is sure before what is likely, then by how many lose how much; what got better comes last. */
 export function inOrder(findings: readonly Finding[]): Finding[] {
   return [...findings].sort(
-    (a, b) => RANK[a.strength] - RANK[b.strength] || b.weight - a.weight || a.key.localeCompare(b.key),
+    (a, b) =>
+      Number(isGoodNews(a)) - Number(isGoodNews(b)) ||
+      RANK[a.strength] - RANK[b.strength] ||
+      b.weight - a.weight ||
+      a.key.localeCompare(b.key),
   );
 }

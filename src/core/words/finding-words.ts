@@ -2,6 +2,7 @@ import type { Direction } from '../domain/plan';
 import { planPayloadBps } from '../domain/plan';
 import type { Finding, FindingFacts, Strength } from '../diagnose/finding';
 import type { DiagnosedKind, DiagnosedSegment } from '../diagnose/segment';
+import { SWAP_WORDS } from './swap-words';
 import { delayWords, nominalRateFigure, rateFigure, rateWords, shareWords } from './quantity-words';
 
 /** A finding as a person reads it: what it is, and what to do about it. Both are whole sentences. */
@@ -190,6 +191,16 @@ export function findingWords(finding: Finding): FindingWords {
         sentence: `The far end’s own port shows ${rateWords(facts.peerBps)} at most; the plan is ${nominalRateFigure(facts.plan.downBps)}.`,
         nextStep: 'Use a peer with a faster port, or no run can show the plan.',
       };
+    case 'swap-told': {
+      const helped = facts.afterBps > facts.beforeBps;
+      const places = segments[0] === undefined ? '' : ` (${segmentWords(segments[0])})`;
+      return {
+        sentence: `${helped ? 'It helped' : 'It got worse'}: ${SWAP_WORDS[facts.what]}${places}. ${facts.deviceName} makes ${rateFigure(facts.afterBps)} Mb/s ${WAY[facts.direction]}, before it ${rateFigure(facts.beforeBps)} (${facts.runsAfter} and ${facts.runsBefore} times measured).`,
+        nextStep: helped
+          ? 'Nothing is to be done: it stands here for two weeks after the change.'
+          : 'Put back what was there before, measure once more, and hunt if that does not help.',
+      };
+    }
     case 'contradicting-runs':
       return {
         sentence: `Two runs over ${segments[0] === undefined ? 'the same way' : segmentWords(segments[0])} do not agree: ${rateFigure(facts.lowBps)} and ${rateFigure(facts.highBps)} Mb/s ${WAY[facts.direction]}.`,

@@ -6,7 +6,7 @@ import { DiagnosingThread } from './diagnosing-thread';
 
 const EMPTY: DiagnosisInput = {
   ...{ segments: [], occasions: [], devices: [], plan: null, tunnelPlans: new Map() },
-  ...{ outsidePeerBps: null, freshFromMs: 0, generations: new Map(), said: NOTHING_SAID },
+  ...{ outsidePeerBps: null, freshFromMs: 0, generations: new Map(), said: NOTHING_SAID, swaps: [] },
 };
 
 describe('a thread that diagnoses', () => {

@@ -8,6 +8,7 @@ import {
   type OccasionRate,
   USUAL_MTU_BYTES,
   type Plan,
+  type SwapCode,
 } from '@/core';
 import type { EvidenceRun } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
@@ -116,6 +117,7 @@ export async function officeEvidence(context: ConsoleContext, siteId: string): P
   });
   return {
     ...{ occasions, said, freshFromMs },
+    swaps: swaps.map((swap) => ({ ...swap, what: swap.what as SwapCode })),
     segments: segments.all,
     devices: devices.map(({ id, name, link }): DiagnosedDevice => {
       const cable = link.medium === 'wired' ? ceilingOfLink(link, 4) : null;

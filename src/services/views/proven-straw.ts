@@ -53,6 +53,7 @@ function kinkWordsOf(diagnosis: Diagnosis, part: StrawSegment['kind'], letBe: Re
       case 'packets-lost':
       case 'peer-below-plan':
       case 'contradicting-runs':
+      case 'swap-told':
         continue;
     }
   }

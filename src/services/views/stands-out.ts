@@ -1,4 +1,4 @@
-import { findingWords, type Diagnosis, type Finding, type Strength } from '@/core';
+import { findingWords, isGoodNews, type Diagnosis, type Finding, type Strength } from '@/core';
 import type { Device, FindingState, StoredFinding } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 
@@ -9,6 +9,8 @@ export interface ShownFinding {
   readonly code: Finding['facts']['code'];
   readonly sentence: string;
   readonly nextStep: string;
+  /** Something got better: nothing is to be hunted. */
+  readonly isGood: boolean;
   readonly strength: Strength;
   readonly state: FindingState;
   readonly reason: string;
@@ -57,6 +59,7 @@ export function shownFinding(stored: StoredFinding, devices: readonly Device[]):
   return {
     ...{ id: stored.id, key: stored.findingKey, code: finding.facts.code },
     ...findingWords(finding),
+    isGood: isGoodNews(finding),
     ...{ strength: finding.strength, state: stored.state, reason: stored.reason },
     ...{ openedAtMs: stored.openedAtMs, sinceMs: finding.sinceMs },
     ...{ devices: names.slice(0, MOST_NAMES), deviceCount: names.length },

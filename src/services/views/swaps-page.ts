@@ -1,17 +1,13 @@
 import {
-  compareGroups,
-  groupedBy,
-  median,
-  seededRandom,
   segmentBase,
   segmentWords,
+  swapEffect,
   swapsFor,
-  type ComparedRun,
+  type DatedSwap,
   type DiagnosedSegment,
-  type Direction,
-  type GroupComparison,
   type Occasion,
   type SwapCode,
+  type SwapEffect,
 } from '@/core';
 import type { StoredSwap } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
@@ -25,15 +21,7 @@ export interface ShownSwap {
   readonly atMs: number;
   readonly byName: string;
   /** Runs of one device over one way before and after it; null: none on one side. */
-  readonly compared: {
-    readonly deviceName: string;
-    readonly direction: Direction;
-    readonly beforeBps: number;
-    readonly afterBps: number;
-    readonly runsBefore: number;
-    readonly runsAfter: number;
-    readonly comparison: GroupComparison;
-  } | null;
+  readonly compared: (SwapEffect & { readonly deviceName: string }) | null;
 }
 
 /** What can be swapped: a place, and the kinds of swap there. */
@@ -55,58 +43,7 @@ export function placesOf(segments: readonly DiagnosedSegment[]): SwapPlace[] {
   return [...places.values()];
 }
 
-/** Runs of one device over one kind of link and reach: nothing but the swap lies between two of them. */
-const wayOf = ({ deviceId, reach, path }: Occasion) => `${deviceId} ${reach} ${segmentBase(path[1] ?? '')}`;
-
-/** Of the ways with runs on both sides of the swap, the one with most of them. */
-function bothSides(swap: StoredSwap, all: readonly StoredSwap[], occasions: readonly Occasion[]) {
-  const here = all.filter(({ segmentId }) => segmentId === swap.segmentId).map(({ atMs }) => atMs);
-  // What lies between two swaps of one part speaks of what stood there then.
-  const fromMs = Math.max(-Infinity, ...here.filter((atMs) => atMs < swap.atMs));
-  const untilMs = Math.min(Infinity, ...here.filter((atMs) => atMs > swap.atMs));
-  const touched = occasions.filter(
-    ({ path, deviceId, startedAtMs }) =>
-      (swap.deviceId === null || deviceId === swap.deviceId) &&
-      startedAtMs >= fromMs &&
-      startedAtMs < untilMs &&
-      path.some((id) => segmentBase(id) === swap.segmentId),
-  );
-  const ways = [...groupedBy(touched, wayOf).values()].map((of) => ({
-    before: of.filter(({ startedAtMs }) => startedAtMs < swap.atMs),
-    after: of.filter(({ startedAtMs }) => startedAtMs >= swap.atMs),
-  }));
-  const fewer = ({ before, after }: (typeof ways)[number]) => Math.min(before.length, after.length);
-  return ways.sort((a, b) => fewer(b) - fewer(a)).find((way) => fewer(way) > 0) ?? null;
-}
-
-function comparedSwap(
-  swap: StoredSwap,
-  all: readonly StoredSwap[],
-  occasions: readonly Occasion[],
-  nameOf: (deviceId: string) => string,
-): ShownSwap['compared'] {
-  const sides = bothSides(swap, all, occasions);
-  if (sides === null) return null;
-  const ratesOf = (direction: Direction, of: readonly Occasion[]): ComparedRun[] =>
-    of.flatMap(({ runIds, [direction]: rate }) =>
-      rate === null ? [] : [{ value: rate.medianBps, occasion: runIds[0]! }],
-    );
-  const both = (['down', 'up'] as const).flatMap((direction) => {
-    const [a, b] = [ratesOf(direction, sides.before), ratesOf(direction, sides.after)];
-    if (a.length === 0 || b.length === 0) return [];
-    return [
-      {
-        ...{ direction, deviceName: nameOf(sides.before[0]!.deviceId) },
-        beforeBps: median(a.map(({ value }) => value))!,
-        afterBps: median(b.map(({ value }) => value))!,
-        ...{ runsBefore: a.length, runsAfter: b.length },
-        comparison: compareGroups(a, b, 'rate', seededRandom(1)),
-      },
-    ];
-  });
-  const change = (each: (typeof both)[number]) => Math.abs(Math.log(each.afterBps / each.beforeBps));
-  return both.sort((a, b) => change(b) - change(a))[0] ?? null;
-}
+const dated = (swap: StoredSwap): DatedSwap => ({ ...swap, what: swap.what as SwapCode });
 
 /** What each swap did. `devices`: those of the office. */
 export function shownSwaps(
@@ -117,10 +54,15 @@ export function shownSwaps(
 ): ShownSwap[] {
   const words = new Map(segments.map((segment) => [segmentBase(segment.id), segmentWords(segment)]));
   const nameOf = (deviceId: string) => devices.find(({ id }) => id === deviceId)?.name ?? '';
+  const all = swaps.map(dated);
+  const compared = (swap: StoredSwap) => {
+    const effect = swapEffect(dated(swap), all, occasions);
+    return effect === null ? null : { ...effect, deviceName: nameOf(effect.deviceId) };
+  };
   return swaps.map((swap) => ({
     ...{ id: swap.id, what: swap.what as SwapCode, note: swap.note, atMs: swap.atMs, byName: swap.byName },
     words: words.get(swap.segmentId) ?? 'a part that no run has crossed since',
-    compared: comparedSwap(swap, swaps, occasions, nameOf),
+    compared: compared(swap),
   }));
 }
 

@@ -50,9 +50,13 @@ export function FindingLine({ finding, nowMs, letBe, openAgain, hunt }: FindingL
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-0.5">
         <p className="min-w-0 flex-1 basis-[34rem] break-words">
           {!rests && (
-            <svg viewBox="0 0 20 12" className="mr-2 inline-block h-3 w-5 text-starved" aria-hidden="true">
+            <svg
+              viewBox="0 0 20 12"
+              className={`mr-2 inline-block h-3 w-5 ${finding.isGood ? 'text-quiet' : 'text-starved'}`}
+              aria-hidden="true"
+            >
               <path
-                d="M0 3h7l3 6 3-6h7"
+                d={finding.isGood ? 'M0 6h20' : 'M0 3h7l3 6 3-6h7'}
                 fill="none"
                 stroke="currentColor"
                 strokeWidth="2.2"
@@ -77,7 +81,7 @@ export function FindingLine({ finding, nowMs, letBe, openAgain, hunt }: FindingL
             >
               take up again
             </button>
-          ) : (
+          ) : finding.isGood ? null : (
             <button type="button" className={ACTION} onClick={() => void hunt(finding.id).then(setSaid)}>
               hunt
             </button>

@@ -54,7 +54,7 @@ const STATIC_STEPS = [
 const STEPS = [
   ['unit tests (jest)', bin('jest'), ['--maxWorkers', '2', '--json', '--outputFile', 'test-results/jest.json']],
   ['accuracy (short lab)', process.execPath, ['scripts/tool.mjs', 'lab/short.ts']],
-  ['interface, what is seen (playwright)', bin('playwright'), ['test', '--project', 'seen', '--workers', '3']],
+  ['interface, what is seen (playwright)', bin('playwright'), ['test', '--project', 'seen', '--workers', '2']],
   ['interface, what is measured (playwright)', bin('playwright'), ['test', '--project', 'measured', '--workers', '1']],
 ];
 const reportOf = (what) => join(RESULTS, `${what.replace(/\W+/g, '-')}.json`);

@@ -2,6 +2,7 @@ import { median } from '../stats/percentile';
 
 /** One setting of a queue that was tried: the rate it was set to, and what quick runs then gave. */
 export interface QueueTrial {
+  /** As a router counts: whole packets, bits per second. */
   readonly setBps: number;
   /** What was measured with it: bits per second, and what load added to the delay, ms. */
   readonly rates: readonly number[];
@@ -9,7 +10,7 @@ export interface QueueTrial {
 }
 
 export interface QueueAdviceInput {
-  /** Steady rates of the last sets without any setting, bits per second. */
+  /** Steady rates of the last sets without any setting, bits per second of TCP payload. */
   readonly steadyBps: readonly number[];
   readonly trials: readonly QueueTrial[];
   /** Added delay below this is firm, ms. */
@@ -30,6 +31,8 @@ export type QueueAdvice =
 
 export const RUNS_OF_A_TRIAL = 3;
 const BEGIN_AT = 0.9;
+/** A router's queue counts whole packets, a run their payload: 1448 of 1500 bytes (IPv4, TCP with timestamps; RFC 7323). */
+const PACKETS_OF_PAYLOAD = 1500 / 1448;
 /** Below this share of the rate something else is wrong. */
 const LEAST_SHARE = 0.5;
 /** The search ends when so little is left to win, or after so many steps. */
@@ -42,27 +45,31 @@ interface Tried {
   readonly setBps: number;
   readonly firm: boolean;
   readonly addedMs: number;
+  /** What came through, bits per second of payload. */
+  readonly gaveBps: number;
 }
 
 function triedOf({ trials, firmBelowMs }: QueueAdviceInput): Tried[] {
   return trials
     .filter(({ addedMs }) => addedMs.length >= RUNS_OF_A_TRIAL)
-    .map(({ setBps, addedMs }) => ({
+    .map(({ setBps, addedMs, rates }) => ({
       setBps,
+      gaveBps: median(rates) ?? setBps / PACKETS_OF_PAYLOAD,
       addedMs: median(addedMs)!,
       firm: median(addedMs)! < firmBelowMs,
     }));
 }
 
 /**
- * Which rate to set a queue's management to: begins at nine tenths of the lowest steady rate, then halves what lies
- * between the highest figure at which delay stayed firm and the lowest at which it did not. Null: nothing was measured.
+ * Which rate to set a queue's management to: begins at nine tenths of the lowest steady rate, in whole packets, then
+ * halves what lies between the highest figure at which delay stayed firm and the lowest at which it did not. Null: nothing was measured.
  */
 export function queueAdvice(input: QueueAdviceInput): QueueAdvice | null {
   const { steadyBps, trials } = input;
-  const lineBps = steadyBps.length === 0 ? null : Math.min(...steadyBps);
-  if (lineBps === null) return null;
-  const swing = 1 - lineBps / Math.max(...steadyBps);
+  const lowestBps = steadyBps.length === 0 ? null : Math.min(...steadyBps);
+  if (lowestBps === null) return null;
+  const lineBps = PACKETS_OF_PAYLOAD * lowestBps;
+  const swing = 1 - lowestBps / Math.max(...steadyBps);
   if (swing > MOST_SWING) return { status: 'swings', share: swing };
   const unmeasured = trials.find(({ addedMs }) => addedMs.length < RUNS_OF_A_TRIAL);
   if (unmeasured !== undefined)
@@ -80,7 +87,12 @@ export function queueAdvice(input: QueueAdviceInput): QueueAdvice | null {
   const done = (): QueueAdvice =>
     best === null
       ? { status: 'no-help' }
-      : { status: 'done', bps: best.setBps, addedMs: best.addedMs, costsShare: Math.max(0, 1 - best.setBps / lineBps) };
+      : {
+          status: 'done',
+          bps: best.setBps,
+          addedMs: best.addedMs,
+          costsShare: Math.max(0, 1 - best.gaveBps / lowestBps),
+        };
   if (tried.length >= MOST_STEPS) return done();
   if (best === null) {
     const next = ceiling * 0.85;

@@ -143,8 +143,8 @@ export async function huntPageOf(context: ConsoleContext, huntId: string): Promi
   );
   // A part that nothing was measured through yet is known by the runs that could be made.
   const segments = new Map([...evidence.office.all, ...input.segments].map((segment) => [segment.id, segment]));
-  const candidates = candidatesOf(runs, focus?.id ?? null, segments, direction);
   const suspected = (id: string) => Math.min(1, suspicion.probability.get(id) ?? 0);
+  const candidates = candidatesOf(runs, focus?.id ?? null, segments, direction, suspected);
 
   const now = standingIds({ ...evidence, segments: evidence.office.all });
   const own = runs.filter(({ device }) => device.id === focus?.id).sort((a, b) => b.path.length - a.path.length);

@@ -21,6 +21,8 @@ export type StoryLine =
       readonly downBps: number | null;
       readonly upBps: number | null;
       readonly soundBps: number | null;
+      /** What load added to the delay, the worse of both directions, ms. */
+      readonly addedMs: number | null;
     }
   | {
       readonly kind: 'swap';
@@ -58,6 +60,9 @@ interface StoryOf {
   readonly segments: ReadonlyMap<string, DiagnosedSegment>;
 }
 
+const worseOf = (down: number | null, up: number | null) =>
+  down === null && up === null ? null : Math.max(down ?? 0, up ?? 0);
+
 function writtenLine({ kind, atMs, byName, facts }: StoredHuntStep): StoryLine {
   if (kind === 'queue-set') return { kind, atMs, byName, bps: Number(facts['bps']) };
   const check = CHECK_CODES.find((code) => code === facts['check']);
@@ -75,6 +80,7 @@ export function storyOf({ hunt, steps, swaps, occasions, devices, segments }: St
       deviceName: devices.find(({ id }) => id === occasion.deviceId)?.name ?? '',
       downBps: occasion.down?.medianBps ?? null,
       upBps: occasion.up?.medianBps ?? null,
+      addedMs: worseOf(occasion.addedDownMs, occasion.addedUpMs),
       soundBps: soundOf(occasion.path, segments, 'down')?.highBps ?? null,
     }));
   const queueSets = steps.filter(({ kind }) => kind === 'queue-set');

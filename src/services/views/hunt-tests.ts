@@ -57,6 +57,8 @@ const WALK_MINUTES = 3;
 const MOST_TESTS = 3;
 /** So many are weighed, for of one swap only the run that tells most is shown. */
 const MOST_WEIGHED = 12;
+/** What is less likely than this to hold back is not taken out of the way. */
+const WORTH_SWAPPING = 0.02;
 /** What is less likely after an outcome is not named. */
 const NAMED_FROM = 0.15;
 
@@ -82,11 +84,14 @@ export function candidatesOf(
   focusId: string | null,
   segments: ReadonlyMap<string, DiagnosedSegment>,
   direction: Direction,
+  suspected: (id: string) => number,
 ): Candidate[] {
   const swaps = runs
     .filter(({ device, reach }) => device.id === focusId && reach !== 'tunnel')
     .flatMap((run) =>
       run.path.flatMap((without) => {
+        // Without what is cleared a run tells the same as with it.
+        if (suspected(without) < WORTH_SWAPPING) return [];
         const [swap] = swapsFor(segments.get(without)?.kind ?? 'hop');
         return swap === undefined ? [] : asTest(run, { swap, without }, segments, direction);
       }),

@@ -1,4 +1,12 @@
-import { queueAdvice, type Direction, type Occasion, type QueueAdvice, type QueueTrial } from '@/core';
+import {
+  groupedBy,
+  median,
+  queueAdvice,
+  type Direction,
+  type Occasion,
+  type QueueAdvice,
+  type QueueTrial,
+} from '@/core';
 import type { StoredHunt, StoredHuntStep } from '@/store';
 
 /** Added delay below this is firm, ms. */
@@ -29,10 +37,16 @@ export function huntedQueue(
     };
   });
   const before = Math.min(sets[0]?.atMs ?? Infinity, hunt.closedAtMs ?? Infinity);
-  const steadyBps = through
+  const untouched = [...through]
     .filter(({ startedAtMs }) => startedAtMs < before)
-    .sort((a, b) => b.startedAtMs - a.startedAtMs)
-    .slice(0, MOST_STEADY)
-    .map(({ [direction]: rate }) => rate!.medianBps);
+    .sort((a, b) => b.startedAtMs - a.startedAtMs);
+  // A device that its own cable holds back speaks for itself: the one to which the line gives most speaks for the line.
+  const byDevice = [...groupedBy(untouched, ({ deviceId }) => deviceId).values()].map((of) =>
+    of.slice(0, MOST_STEADY).map(({ [direction]: rate }) => rate!.medianBps),
+  );
+  const steadyBps = byDevice.reduce<readonly number[]>(
+    (most, of) => ((median(of) ?? 0) > (median(most) ?? 0) ? of : most),
+    [],
+  );
   return queueAdvice({ steadyBps, trials, firmBelowMs: FIRM_MS });
 }

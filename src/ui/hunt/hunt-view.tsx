@@ -61,7 +61,7 @@ export function HuntView({ page, actions }: { readonly page: HuntPage; readonly 
       </header>
       <section aria-label="What to do next" className="min-w-0 space-y-4">
         {queue !== null && <QueueSteps advice={queue} standing={standing} setQueue={actions.setQueue} />}
-        {found !== null && (
+        {found !== null && queue === null && (
           <p className="border-l-[3px] border-starved py-1 pl-4 text-[1.15rem]">
             <span className="font-semibold">It is {listed(found.words)}.</span>
             {found.words.length > 1
@@ -92,7 +92,7 @@ export function HuntView({ page, actions }: { readonly page: HuntPage; readonly 
             <SwapForm places={places} noteSwap={actions.noteSwap} />
           </div>
         )}
-        <SwapResults swaps={swaps} undo={actions.undoSwap} />
+        {queue === null && <SwapResults swaps={swaps} undo={actions.undoSwap} />}
       </section>
       <section aria-label="What is suspected" className="min-w-0">
         {queue === null && <SuspicionStraw segments={segments} direction={direction} />}

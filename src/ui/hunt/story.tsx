@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { CHECK_WORDS, rateFigure, rateWords, SWAP_WORDS } from '@/core';
+import { addedDelayWords, CHECK_WORDS, rateFigure, rateWords, SWAP_WORDS } from '@/core';
 import type { StoryLine } from '@/services';
 import { WallTime } from '../parts/wall-time';
 
@@ -26,6 +26,11 @@ function Line({ line }: { readonly line: StoryLine }) {
           </Link>
           : <span className="figure text-[0.85em]">{rateFigure(line.downBps)}</span> down,{' '}
           <span className="figure text-[0.85em]">{rateFigure(line.upBps)}</span> up
+          {line.addedMs !== null && (
+            <>
+              , <span className="figure text-[0.85em]">{addedDelayWords(line.addedMs)}</span>
+            </>
+          )}
           {line.soundBps !== null && <span className="text-quiet"> of {rateFigure(line.soundBps)}</span>}
         </>
       );

@@ -5,6 +5,8 @@ import { economyTable, lossTable, togetherTable, troubleTable, unshapedTable } f
 import { changingTable } from './tables/changing';
 import { removeLeftNamespaces } from './net/lab-line';
 import { readyForLab } from './net/lab-rights';
+import { faultsTable } from './tables/faults';
+import { queueTable } from './tables/queue';
 import { tunnelTable } from './tables/tunnel';
 import { practiceTable } from './tables/practice';
 
@@ -14,6 +16,8 @@ const TABLES: Readonly<Record<string, (runs: number) => Promise<void>>> = {
   engines: enginesTable,
   edges: edgesTable,
   changing: changingTable,
+  queue: () => queueTable(),
+  faults: () => faultsTable(),
   bases: basesTable,
   queues: queuesTable,
   others: othersTable,

@@ -45,6 +45,9 @@ const LEAST_BURST_BYTES = 6000;
 /** The machines this runs on wake up late by a few milliseconds now and then: a smaller burst would lose rate. */
 const BURST_MS = 6;
 
+/** How long a managed queue is when full, ms. */
+const MANAGED_MS = 15;
+
 export interface DropCounts {
   readonly tcp: number;
   readonly udp: number;
@@ -164,6 +167,21 @@ export class LabLine {
     command(
       ...(['tc', '-n', this.netns(place), 'qdisc', 'replace', 'dev', device, 'root', 'tbf'] as const),
       ...(['rate', `${Math.round(rateMbps * 1000)}kbit`, 'burst', String(burst), 'limit', String(limit)] as const),
+    );
+  }
+
+  /**
+   * A router's managed queue before the upload: short, and kept to a rate of whole packets, bits per second. A token bucket
+   * before a short queue, for not every kernel has a queue discipline that measures how long packets stay.
+   */
+  manageQueue(bps: number): void {
+    // Whole packets, as most routers count; the kernel counts the Ethernet header as well.
+    const bytesPerMs = (bps * (1514 / 1500)) / 8000;
+    const burst = Math.round(Math.max(LEAST_BURST_BYTES, bytesPerMs * BURST_MS));
+    command(
+      ...(['tc', '-n', this.netns('client'), 'qdisc', 'replace', 'dev', this.clientDevice, 'root', 'tbf'] as const),
+      ...(['rate', `${Math.round(bytesPerMs * 8)}kbit`, 'burst', String(burst)] as const),
+      ...(['limit', String(Math.round(bytesPerMs * MANAGED_MS) + burst)] as const),
     );
   }
 

@@ -1,5 +1,6 @@
 import { blockBootstrapInterval, type Interval } from '../../stats/block-bootstrap';
 import { interquartileMean, mean, movingMeans } from '../../stats/mean';
+import { median, percentile } from '../../stats/percentile';
 import { seededRandom } from '../../stats/seeded-random';
 import type { CounterSeries } from './counter-series';
 import { dipsIn, type Dip } from './dips';
@@ -61,6 +62,8 @@ export const RATE_BIN_MS = 100;
 /** A window holds at least so many full packets: then one more or less at its edges is below 0.4 % of it. */
 const WINDOW_BYTES = 256 * 1448;
 const LONGEST_WINDOW_BINS = 10;
+/** Where a tenth of the windows lies further above the middle than this and a tenth as far below, bytes come in lumps. */
+const LUMPY_BEYOND = 0.04;
 const LEAST_BINS = 5;
 /** A figure that is further than this from what the line settled at is not the line's. */
 const SETTLED_WITHIN = 0.03;
@@ -81,6 +84,35 @@ function windowBins(rateBps: number, bins: number): number {
   const wanted = Math.ceil((WINDOW_BYTES * 8000) / rateBps / RATE_BIN_MS);
   // Three windows side by side at least: fewer would leave nothing to leave out.
   return Math.max(1, Math.min(wanted, LONGEST_WINDOW_BINS, Math.floor(bins / 3)));
+}
+
+const areApart = (steadyBps: number, meanBps: number) =>
+  Math.abs(meanBps - steadyBps) > ONE_FIGURE_WITHIN * Math.max(meanBps, steadyBps);
+
+/** What a line loses in a dip does not come afterwards: dips alone are no lumps. */
+function comesInLumps(windows: readonly number[]): boolean {
+  const middle = median(windows)!;
+  return (
+    percentile(windows, 0.9)! > (1 + LUMPY_BEYOND) * middle && percentile(windows, 0.1)! < (1 - LUMPY_BEYOND) * middle
+  );
+}
+
+/**
+ * Rates of the windows: of twice the length, and twice again, while bytes come in lumps. What one browser hands on late comes
+ * with the next read: neighbours cancel each other out, and and the middle half of short windows would be a draw of lots.
+ */
+function windowsOf(bps: readonly number[], meanBps: number): { readonly windows: number[]; readonly bins: number } {
+  let bins = windowBins(meanBps, bps.length);
+  let windows = movingMeans(bps, bins);
+  // A line of which no figure can be told is not smoothed into one.
+  const longest = areApart(interquartileMean(windows)!, meanBps)
+    ? 0
+    : Math.min(LONGEST_WINDOW_BINS, Math.floor(bps.length / 3));
+  while (2 * bins <= longest && comesInLumps(windows)) {
+    bins *= 2;
+    windows = movingMeans(bps, bins);
+  }
+  return { windows, bins };
 }
 
 /** The counted part: from the ramp on; where that leaves nothing of a long series, its last third. */
@@ -138,8 +170,7 @@ export function estimateRate(series: CounterSeries | null, options: RateOptions)
   const { last: bins, earlier, held } = lastLevel(counted);
   const meanBps = mean(bins.bps)!;
   if (meanBps <= 0) return null;
-  const perWindow = windowBins(meanBps, bins.bps.length);
-  const windows = movingMeans(bins.bps, perWindow);
+  const { windows, bins: perWindow } = windowsOf(bins.bps, meanBps);
   const steadyBps = interquartileMean(windows)!;
   if (steadyBps <= 0) return null;
   const lastBps = lastMeanBps(bins.bps, RATE_BIN_MS, rules);
@@ -156,7 +187,7 @@ export function estimateRate(series: CounterSeries | null, options: RateOptions)
     if (!isSettled(bins.bps, RATE_BIN_MS, rules)) return 'drifting';
     return changed ? 'changed-level' : null;
   })();
-  const apart = Math.abs(meanBps - steadyBps) > ONE_FIGURE_WITHIN * Math.max(meanBps, steadyBps);
+  const apart = areApart(steadyBps, meanBps);
   return {
     steadyBps,
     meanBps,

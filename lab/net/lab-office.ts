@@ -6,6 +6,7 @@ import type { Reach } from '@/core';
 import { NEW_LINE, NEW_PEER, NEW_PLAN, openStore } from '@/store';
 import { publicKeyText, readSigningKey } from '@/wire/peer/ticket';
 import { command, commandIn, ended, lineOf, startIn } from './command';
+import { delayForwarder } from './delay-program';
 
 /** Hosts of the office behind its switch, and what lies outside. */
 const HOSTS = ['console', 'press', 'bench', 'scan', 'router'] as const;
@@ -30,10 +31,12 @@ export const FAR_PLAN = { downMbps: 100, upMbps: 20 } as const;
 /** A contract counts the payload; the shaper whole frames. */
 const FRAMES_OF_PAYLOAD = 1514 / 1448;
 const SHORT_MS = 20;
+/** Round trip of the empty line, ms. */
+const LINE_RTT_MS = 15;
 const BURST_MS = 6;
 const LEAST_BURST_BYTES = 6000;
 /** A processor quota is given per so much time, µs (Linux CFS bandwidth control). */
-const QUOTA_PERIOD_US = 20_000;
+const QUOTA_PERIOD_US = 50_000;
 
 /** What is wrong in the office, if anything. */
 export interface LabFault {
@@ -74,6 +77,7 @@ export class LabOffice {
       command('ip', 'netns', 'add', this.#netns(place));
       command('ip', '-n', this.#netns(place), 'link', 'set', 'lo', 'up');
       commandIn(this.#netns(place), 'sysctl', '-qw', 'net.ipv4.ip_forward=1');
+      commandIn(this.#netns(place), 'sysctl', '-qw', 'net.ipv4.tcp_congestion_control=cubic');
     }
     command('ip', '-n', this.#netns('switch'), 'link', 'add', 'br0', 'type', 'bridge');
     command('ip', '-n', this.#netns('switch'), 'link', 'set', 'br0', 'up');
@@ -82,7 +86,18 @@ export class LabOffice {
       command('ip', '-n', this.#netns('switch'), 'link', 'set', host, 'master', 'br0');
       this.#address(host, 'eth0', OFFICE[host]);
     }
-    this.#cable('router', 'wan0', 'provider', 'office0');
+    // The line's own way takes a while: without any, lost packets would cost nothing.
+    const delay = startIn(
+      ...([this.#netns('router'), delayForwarder(), this.#netns('router'), 'wan0'] as const),
+      ...([this.#netns('provider'), 'office0', String((LINE_RTT_MS * 1000) / 2)] as const),
+    );
+    this.#children.push(delay);
+    await lineOf(delay, /^ready$/);
+    for (const [place, device] of [
+      ['router', 'wan0'],
+      ['provider', 'office0'],
+    ] as const)
+      command('ip', '-n', this.#netns(place), 'link', 'set', device, 'txqueuelen', '10000', 'up');
     this.#address('router', 'wan0', '10.88.2.1');
     this.#address('provider', 'office0', '10.88.2.2');
     for (const [place, address, device] of [
@@ -198,7 +213,7 @@ export class LabOffice {
     const { sites } = store;
     const [site] = await sites.all();
     const farId = 'far-site';
-    await sites.saveSite({ ...site!, id: farId, name: 'Far', joinCode: 'FARFAR' });
+    await sites.saveSite({ ...site!, id: farId, name: 'Over there', joinCode: 'FARFAR' });
     const promise = async (siteId: string, lineId: string, plan: { downMbps: number; upMbps: number }) => {
       await sites.saveLine({ ...NEW_LINE, id: lineId, siteId, name: `line of ${lineId}`, provider: 'lab' });
       await sites.savePlan({
@@ -206,7 +221,7 @@ export class LabOffice {
           ...NEW_PLAN,
           id: `plan of ${lineId}`,
           lineId,
-          name: 'lab',
+          name: `plan ${lineId}`,
           basis: 'payload',
           fullFrom: 0.9,
           validFromMs: 0,
@@ -264,6 +279,7 @@ export class LabOffice {
 
   async close(): Promise<void> {
     for (const child of this.#children.reverse()) {
+      child.stdin?.end();
       child.kill('SIGINT');
       await ended(child);
     }

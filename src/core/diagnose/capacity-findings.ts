@@ -1,5 +1,6 @@
 import type { Direction, Plan } from '../domain/plan';
 import { planPayloadBps } from '../domain/plan';
+import { groupedBy } from '../stats/grouped';
 import { median } from '../stats/percentile';
 import type { Finding, FindingFacts, Strength } from './finding';
 import type { Occasion } from './observation';
@@ -84,15 +85,17 @@ function comparedWith(input: CapacityInput, short: readonly Occasion[], suspects
 function factsOf(input: CapacityInput, kind: DiagnosedSegment['kind'], ids: readonly string[], probability: number) {
   const { segments, direction, plan } = input;
   const { short, fine } = split(input, ids);
-  const measuredBps = median(short.map(({ [direction]: rate }) => rate!.medianBps));
-  const expectedBps = median(short.flatMap(({ path }) => soundOf(path, segments, direction)?.highBps ?? []));
+  // Figures of one reach: a median over runs inside and out would be that of no run.
+  const told = [...groupedBy(short, ({ reach }) => reach).values()].sort((a, b) => b.length - a.length)[0] ?? [];
+  const measuredBps = median(told.map(({ [direction]: rate }) => rate!.medianBps));
+  const expectedBps = median(told.flatMap(({ path }) => soundOf(path, segments, direction)?.highBps ?? []));
   if (measuredBps === null || expectedBps === null) return null;
   const facts: FindingFacts =
     kind === 'line' && plan !== null && ids.length === 1
       ? { code: 'line-below-plan', measuredBps, plan, direction, probability }
       : {
           ...{ code: 'segment-holds-back', measuredBps, expectedBps, direction, probability },
-          compared: comparedWith(input, short, ids),
+          compared: comparedWith(input, told, ids),
         };
   return { facts, short, fine, lostShare: Math.max(0, 1 - measuredBps / expectedBps) };
 }

@@ -180,9 +180,21 @@ describe('what stands out', () => {
     expect(codes(office([...SOUND, ...runs.reverse()]))).toContain('contradicting-runs');
   });
 
+  it('has figures of runs that were made over one way, never of a mix of inside and out', () => {
+    const mixed = [
+      ...[1, 2].map((atMs) => occasionOf('scan', 'local', { down: 412, atMs })),
+      occasionOf('scan', 'internet', { down: 142, atMs: 3 }),
+    ];
+    const facts = diagnose(office([...SOUND, ...mixed])).findings.map((finding) => finding.facts);
+    const held = facts.find(({ code }) => code === 'segment-holds-back');
+    expect(held).toMatchObject({ measuredBps: 412e6, expectedBps: 941e6 });
+  });
+
   it('is packets that are lost on the way of a slow cable, and not those of a fast one', () => {
     const lossy = [1, 2].map((atMs) => occasionOf('scan', 'local', { down: 320, resentShare: 0.012, atMs }));
-    expect(codes(office([...SOUND, ...lossy]))).toContain('packets-lost');
+    const found = diagnose(office([...SOUND, ...lossy])).findings.find(({ facts }) => facts.code === 'packets-lost')!;
+    // Others cross the switch and the peer without losing anything: it is named where it can be.
+    expect(found.segments.map(({ id }) => id)).toEqual(['cable:scan']);
     const fast = [1, 2].map((atMs) => occasionOf('scan', 'local', { down: 939, resentShare: 0.012, atMs }));
     expect(codes(office([...SOUND, ...fast]))).not.toContain('packets-lost');
   });

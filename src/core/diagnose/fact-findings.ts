@@ -81,7 +81,12 @@ function losses({ occasions, segments }: DiagnosisInput): Finding[] {
   });
   const runs = slow.flatMap(({ runIds }) => runIds);
   if (runs.length < LEAST_LOSING) return [];
-  const shared = slow.map(({ path }) => path).reduce((all, path) => all.filter((id) => path.includes(id)));
+  // What others cross without losing anything does not lose.
+  const against = onCable.filter((each) => !losing.includes(each));
+  const crossed = new Set(against.flatMap(({ path }) => path));
+  const common = slow.map(({ path }) => path).reduce((all, path) => all.filter((id) => path.includes(id)));
+  const left = common.filter((id) => !crossed.has(id));
+  const shared = left.length === 0 ? common : left;
   return [
     {
       key: `packets-lost ${shared.map(segmentBase).join(' ')}`,
@@ -97,7 +102,7 @@ function losses({ occasions, segments }: DiagnosisInput): Finding[] {
       sinceMs: Math.min(...slow.map(({ startedAtMs }) => startedAtMs)),
       evidence: {
         for: runs,
-        against: onCable.filter((each) => !losing.includes(each)).flatMap(({ runIds }) => runIds),
+        against: against.flatMap(({ runIds }) => runIds),
       },
       weight: new Set(slow.map(({ deviceId }) => deviceId)).size * 0.5,
     },

@@ -62,14 +62,16 @@ function triedOf({ trials, firmBelowMs }: QueueAdviceInput): Tried[] {
 
 /**
  * Which rate to set a queue's management to: begins at nine tenths of the lowest steady rate, in whole packets, then
- * halves what lies between the highest figure at which delay stayed firm and the lowest at which it did not. Null: nothing was measured.
+ * halves what lies between the highest figure at which delay stayed firm and the lowest at which it did not, or what the
+ * line gave at most. Null: nothing was measured.
  */
 export function queueAdvice(input: QueueAdviceInput): QueueAdvice | null {
   const { steadyBps, trials } = input;
   const lowestBps = steadyBps.length === 0 ? null : Math.min(...steadyBps);
   if (lowestBps === null) return null;
-  const lineBps = PACKETS_OF_PAYLOAD * lowestBps;
-  const swing = 1 - lowestBps / Math.max(...steadyBps);
+  const highestBps = Math.max(...steadyBps);
+  const [lineBps, mostBps] = [PACKETS_OF_PAYLOAD * lowestBps, PACKETS_OF_PAYLOAD * highestBps];
+  const swing = 1 - lowestBps / highestBps;
   if (swing > MOST_SWING) return { status: 'swings', share: swing };
   const unmeasured = trials.find(({ addedMs }) => addedMs.length < RUNS_OF_A_TRIAL);
   if (unmeasured !== undefined)
@@ -82,8 +84,8 @@ export function queueAdvice(input: QueueAdviceInput): QueueAdvice | null {
     (most, each) => (most === null || each.setBps > most.setBps ? each : most),
     null,
   );
-  // Nothing above the line's own rate can hold its queue.
-  const ceiling = Math.min(lineBps, ...loose.map(({ setBps }) => setBps));
+  // Nothing above what the line ever gave can hold its queue; below that the trials tell, for a line may swing.
+  const ceiling = Math.min(mostBps, ...loose.map(({ setBps }) => setBps));
   const done = (): QueueAdvice =>
     best === null
       ? { status: 'no-help' }
@@ -91,7 +93,7 @@ export function queueAdvice(input: QueueAdviceInput): QueueAdvice | null {
           status: 'done',
           bps: best.setBps,
           addedMs: best.addedMs,
-          costsShare: Math.max(0, 1 - best.gaveBps / lowestBps),
+          costsShare: Math.max(0, 1 - best.gaveBps / median(steadyBps)!),
         };
   if (tried.length >= MOST_STEPS) return done();
   if (best === null) {

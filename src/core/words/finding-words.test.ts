@@ -48,7 +48,7 @@ const SAID: readonly {
   },
   {
     facts: { code: 'packets-lost', resentShare: 0.012, runs: 4 },
-    sentence: '1 % of what is sent gets lost on the way and has to be sent again (4 runs).',
+    sentence: '1 % of what is sent on this way gets lost and has to be sent again (4 runs).',
   },
   {
     facts: { code: 'peer-below-plan', peerBps: 94e6, plan: PLAN },

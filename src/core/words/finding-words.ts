@@ -183,7 +183,7 @@ export function findingWords(finding: Finding): FindingWords {
       };
     case 'packets-lost':
       return {
-        sentence: `${shareWords(facts.resentShare)} of what is sent gets lost on the way and has to be sent again (${facts.runs} runs).`,
+        sentence: `${shareWords(facts.resentShare)} of what is sent ${segments[0]?.kind === 'cable' ? `over ${segmentWords(segments[0])}` : 'on this way'} gets lost and has to be sent again (${facts.runs} runs).`,
         nextStep: 'Swap the cable and the port on this way: that is where packets get lost most often.',
       };
     case 'peer-below-plan':

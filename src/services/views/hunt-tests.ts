@@ -70,7 +70,8 @@ function asTest(
   direction: Direction,
 ): Candidate[] {
   const path = run.path.filter((id) => id !== after?.without);
-  const sound = soundOf(path, segments, direction);
+  // What is put in its place carries as much while it is sound.
+  const sound = soundOf(run.path, segments, direction);
   if (sound === null) return [];
   const minutes = (run.byClick ? CLICK_MINUTES : WALK_MINUTES) + (after === null ? 0 : SWAPS[after.swap].minutes);
   const [swap, without] = [after?.swap ?? null, after?.without ?? null];

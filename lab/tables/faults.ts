@@ -60,7 +60,7 @@ const CASES: readonly Case[] = [
 async function found(store: Store, siteId: string, afterMs: number): Promise<readonly Finding[]> {
   for (const untilMs = Date.now() + PATIENCE_MS; Date.now() < untilMs; await sleep(500)) {
     const kept = await store.findings.diagnosis(siteId);
-    if (kept !== null && kept.madeAtMs > afterMs) return kept.diagnosis.findings;
+    if (kept !== null && kept.madeAtMs >= afterMs) return kept.diagnosis.findings;
   }
   throw new Error('the console worked nothing out');
 }
@@ -87,14 +87,16 @@ async function onOffice<Result>(fault: LabFault, use: (office: LabOffice, store:
 async function showRuns(store: Store, siteId: string): Promise<void> {
   for (const { deviceId, reach, downBps, upBps, brief } of await store.runs.evidenceSince(siteId, 0))
     console.error(`  ${deviceId.slice(0, 4)} ${reach}`, Math.round(downBps! / 1e6), Math.round(upBps! / 1e6), brief);
+  console.error(JSON.stringify((await store.findings.diagnosis(siteId))?.diagnosis.findings, null, 1));
 }
 
 async function oneCase({ name, fault, runs, isFound }: Case, table: Table): Promise<void> {
   await onOffice(fault, async (office, store) => {
+    let lastId = '';
     for (const [device, reach] of runs)
-      await office.run(device, reach).catch((error: Error) => console.error(`  ${error.message}`));
+      lastId = await office.run(device, reach).catch((error: Error) => (console.error(`  ${error.message}`), lastId));
     const site = (await store.sites.all()).find((each) => each.name === office.siteName)!;
-    const findings = await found(store, site.id, Date.now());
+    const findings = await found(store, site.id, (await store.runs.byId(lastId))!.endedAtMs!);
     if (process.env['LAB_SHOW'] !== undefined) await showRuns(store, site.id);
     const others = findings.filter((finding) => !isFound(finding));
     table.row(

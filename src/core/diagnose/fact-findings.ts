@@ -81,8 +81,8 @@ function losses({ occasions, segments }: DiagnosisInput): Finding[] {
   });
   const runs = slow.flatMap(({ runIds }) => runIds);
   if (runs.length < LEAST_LOSING) return [];
-  // What others cross without losing anything does not lose.
-  const against = onCable.filter((each) => !losing.includes(each));
+  // What others cross without being slowed down by it does not lose.
+  const against = onCable.filter((each) => !slow.includes(each));
   const crossed = new Set(against.flatMap(({ path }) => path));
   const common = slow.map(({ path }) => path).reduce((all, path) => all.filter((id) => path.includes(id)));
   const left = common.filter((id) => !crossed.has(id));

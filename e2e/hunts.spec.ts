@@ -87,6 +87,13 @@ test('a hunt about a device leads by its next test, with what each outcome would
   await page.getByRole('button', { name: 'Begin a hunt' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Accounts laptop is slow' })).toBeVisible();
   await expect(page.getByRole('table', { name: /suspected/ }).getByRole('row')).not.toHaveCount(1);
+  // What a look rules out is ticked, stands in the story, and can be taken back.
+  const backup = page.getByRole('group', { name: 'Look first' }).getByLabel('no backup runs on it');
+  await backup.check();
+  const story = page.getByRole('region', { name: 'The story so far' });
+  await expect(story.getByText('Looked: no backup runs on it.')).toBeVisible();
+  await backup.uncheck();
+  await expect(story.getByText('Taken back: no backup runs on it.')).toBeVisible();
   // The same, open, for whoever begins it a second time.
   const address = page.url();
   await page.goto(`${program.origin}/hunt`);

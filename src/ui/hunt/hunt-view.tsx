@@ -3,6 +3,7 @@
 import { listed, type CheckCode } from '@/core';
 import type { HuntPage, ShownTest } from '@/services';
 import { Button } from '../parts/button';
+import { PrintButton } from '../parts/print-button';
 import { StrengthMark } from '../findings/strength-mark';
 import { CheckFirst } from './check-first';
 import { EndHuntForm } from './end-hunt-form';
@@ -45,8 +46,8 @@ export function HuntView({ page, actions }: { readonly page: HuntPage; readonly 
   } = page;
   const open = hunt.state === 'open';
   return (
-    <div className="grid gap-x-12 gap-y-6 lg:grid-cols-[1.15fr_1fr]">
-      <header className="lg:col-span-2">
+    <div className="grid gap-x-12 gap-y-6 lg:grid-cols-[1.15fr_1fr] print:grid-cols-2 print:gap-x-6 print:gap-y-3 print:text-[0.8rem]">
+      <header className="lg:col-span-2 print:col-span-2">
         <p className="text-sm text-quiet">
           Hunt, {STATE_WORDS[hunt.state]}
           {focusDevice !== null && `, on the way of ${focusDevice}`}
@@ -87,7 +88,7 @@ export function HuntView({ page, actions }: { readonly page: HuntPage; readonly 
           </p>
         )}
         {open && queue === null && places.length > 0 && (
-          <div>
+          <div className="print:hidden">
             <h2 className="mb-1 font-semibold">Swapped something?</h2>
             <SwapForm places={places} noteSwap={actions.noteSwap} />
           </div>
@@ -102,10 +103,10 @@ export function HuntView({ page, actions }: { readonly page: HuntPage; readonly 
           </div>
         )}
       </section>
-      <section aria-label="The story so far" className="min-w-0 lg:col-span-2">
+      <section aria-label="The story so far" className="min-w-0 lg:col-span-2 print:col-span-2">
         <h2 className="mb-1 font-semibold">The story so far</h2>
         <Story lines={story} />
-        <div className="mt-3 print:hidden">
+        <div className="mt-3 flex flex-wrap items-end gap-x-6 gap-y-3 print:hidden">
           {open ? (
             <EndHuntForm end={actions.end} addNote={actions.addNote} />
           ) : (
@@ -113,6 +114,7 @@ export function HuntView({ page, actions }: { readonly page: HuntPage; readonly 
               <Button type="submit">Go on with it</Button>
             </form>
           )}
+          <PrintButton words="Print on one page" />
         </div>
       </section>
     </div>

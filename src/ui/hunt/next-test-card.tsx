@@ -41,7 +41,7 @@ export function NextTestCard({ test, first, run }: NextTestCardProps) {
         <span className="text-ink">{listedOr(test.ifFast)}</span>.
       </p>
       {test.byClick && (
-        <div className="mt-2 flex flex-wrap items-center gap-3">
+        <div className="mt-2 flex flex-wrap items-center gap-3 print:hidden">
           <Button look={first ? 'main' : 'plain'} onClick={() => void start()}>
             Measure now
           </Button>

@@ -1,6 +1,6 @@
 import type { ShownLabel } from '@/services';
 import { Button } from '../parts/button';
-import { PrintButton } from './print-button';
+import { PrintButton } from '../parts/print-button';
 
 interface LabelSheetProps {
   readonly siteName: string;

@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { Button } from '../parts/button';
+import { PrintButton } from '../parts/print-button';
 
 interface RunSharingProps {
   readonly path: string | null;
@@ -60,7 +61,7 @@ export function RunSharing({ path, reachableOrigin, share, stop }: RunSharingPro
         </>
       )}
       <p className="mt-3">
-        <Button onClick={() => window.print()}>Print on one page</Button>
+        <PrintButton words="Print on one page" />
       </p>
     </section>
   );

@@ -195,6 +195,9 @@ describe('what stands out', () => {
     const found = diagnose(office([...SOUND, ...lossy])).findings.find(({ facts }) => facts.code === 'packets-lost')!;
     // Others cross the switch and the peer without losing anything: it is named where it can be.
     expect(found.segments.map(({ id }) => id)).toEqual(['cable:scan']);
+    // Where it waits in a full queue, the queue dropped them.
+    const queued = lossy.map((each) => ({ ...each, addedDownMs: 21 }));
+    expect(codes(office([...SOUND, ...queued]))).not.toContain('packets-lost');
     const fast = [1, 2].map((atMs) => occasionOf('scan', 'local', { down: 939, resentShare: 0.012, atMs }));
     expect(codes(office([...SOUND, ...fast]))).not.toContain('packets-lost');
   });

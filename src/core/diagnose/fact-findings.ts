@@ -12,6 +12,8 @@ const SLOW_PORT = 0.5;
 const TUNNEL_GIVES = 0.8;
 /** A share of repeats from which on a path loses packets: a line that drops 1 % gives a third. */
 const LOSES_FROM = 0.005;
+/** A full queue drops as well: whoever waits in one from this on has not lost on the way, ms. */
+const FULL_QUEUE_MS = 8;
 const LEAST_LOSING = 2;
 /** Two newest occasions of one path and one hour, further apart than this, contradict each other. */
 const CONTRADICTION = 1.6;
@@ -74,15 +76,19 @@ function tunnelEnds({ tunnelPlans, segments, occasions, plan: own }: DiagnosisIn
 /** Paths on which much had to be sent again, over a cable: in the air that is usual. */
 function losses({ occasions, segments }: DiagnosisInput): Finding[] {
   const onCable = occasions.filter(({ path }) => path.some((id) => id.startsWith('cable:')));
-  const losing = onCable.filter(({ resentShare }) => resentShare !== null && resentShare >= LOSES_FROM);
+  const losing = onCable.filter(
+    ({ resentShare, addedDownMs }) =>
+      resentShare !== null && resentShare >= LOSES_FROM && (addedDownMs ?? 0) < FULL_QUEUE_MS,
+  );
   const slow = losing.filter(({ path, down }) => {
     const sound = soundOf(path, new Map(segments.map((each) => [each.id, each])), 'down');
     return down !== null && fallsShort(down.medianBps, sound);
   });
   const runs = slow.flatMap(({ runIds }) => runIds);
   if (runs.length < LEAST_LOSING) return [];
-  // What others cross without being slowed down by it does not lose.
-  const against = onCable.filter((each) => !slow.includes(each));
+  // What is crossed without loss, or by others without being slowed down, does not lose.
+  const slowed = new Set(slow.map(({ deviceId }) => deviceId));
+  const against = onCable.filter((each) => !losing.includes(each) || !slowed.has(each.deviceId));
   const crossed = new Set(against.flatMap(({ path }) => path));
   const common = slow.map(({ path }) => path).reduce((all, path) => all.filter((id) => path.includes(id)));
   const left = common.filter((id) => !crossed.has(id));

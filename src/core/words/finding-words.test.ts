@@ -77,6 +77,45 @@ describe('a finding in words', () => {
     expect(nextStep).toContain('one more test');
   });
 
+  const BOTH_WAYS = ['down', 'up'] as const;
+  const EVERY: FindingFacts[] = [
+    ...SAID.map(({ facts }) => facts),
+    { code: 'cable-came-up-slow', negotiatedBps: 100e6, othersBps: 1e9, othersCount: 1, measuredBps: null },
+    { code: 'cable-came-up-slow', negotiatedBps: 100e6, othersBps: 1e9, othersCount: 0, measuredBps: 93e6 },
+    ...BOTH_WAYS.flatMap((direction): FindingFacts[] => [
+      { code: 'tunnel-slower-end', measuredBps: 18e6, plan: { ...PLAN, slowerEnd: 'here and there' }, direction },
+      { code: 'tunnel-slower-end', measuredBps: 18e6, plan: PLAN, direction },
+      { code: 'contradicting-runs', lowBps: 90e6, highBps: 940e6, direction },
+      { code: 'queue-too-deep', where: 'tunnel', direction, addedMs: 90, rating: 'soggy' },
+      {
+        ...{ code: 'swap-told', what: 'other-cable', direction, beforeBps: 93e6, afterBps: 938e6 },
+        ...{ deviceName: 'Press desk', runsBefore: 3, runsAfter: 3 },
+      },
+      {
+        ...{ code: 'segment-holds-back', measuredBps: 385e6, expectedBps: 941e6, direction, probability: 0.95 },
+        compared: { deviceName: 'Press desk', bps: 940e6 },
+      },
+    ]),
+  ];
+  const NAMES = ['x'.repeat(200), 'مكتب الطباعة', '<b>desk</b>', '${name} {}', '\u202eksed', '…', 'null'] as const;
+
+  it.each(NAMES)('is whole sentences whatever it is called: %s', (name) => {
+    for (const facts of EVERY)
+      for (const kind of ['line', 'cable', 'device', 'air', 'tunnel', 'router'] as const)
+        for (const hours of [null, [19, 20]]) {
+          const segments = [segmentFor(`${kind}:x`, kind, null, { name, deviceId: 'd' })];
+          const { sentence, nextStep } = findingWords(finding(facts, { segments, hours }));
+          expect(sentence.replaceAll(name, '')).not.toMatch(/undefined|null|NaN|\[object|Infinity/);
+          expect(sentence).toMatch(/\.$|\?$/);
+          expect(nextStep).toMatch(/^[A-Z].*\.$/);
+        }
+  });
+
+  it('is a whole sentence without any segment where one may be missing', () => {
+    for (const facts of EVERY.filter(({ code }) => ['packets-lost', 'contradicting-runs', 'swap-told'].includes(code)))
+      expect(findingWords(finding(facts, { segments: [] })).sentence).toMatch(/^\S.*\.$/);
+  });
+
   it('has words for every kind of segment, with and without a name', () => {
     for (const kind of DIAGNOSED_KINDS)
       for (const name of [null, 'Scan room']) expect(segmentWords(segmentFor('x', kind, null, { name }))).toMatch(/\S/);

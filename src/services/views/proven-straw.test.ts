@@ -50,10 +50,10 @@ describe('the straw of an office', () => {
   });
 
   it('does not bend for what a swap did, nor for a far end inside or through a tunnel', () => {
-    const helped = {
+    const helped: FindingFacts = {
       ...{ code: 'swap-told', what: 'router-replaced', direction: 'down', beforeBps: 38e6, afterBps: 93e6 },
       ...{ deviceName: 'desk', runsBefore: 4, runsAfter: 4 },
-    } as const;
+    };
     const parts = knownParts(diagnosis([], [finding(helped, 'router', 'router')]), new Set());
     expect(parts.get('router')!.kinkWords).toBeNull();
     expect(partOf({ kind: 'peer', id: 'peer:internet:p' })).toBe('far-end');

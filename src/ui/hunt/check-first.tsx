@@ -1,6 +1,6 @@
 'use client';
 
-import { useState, useTransition } from 'react';
+import { useOptimistic, useState, useTransition } from 'react';
 import { CHECK_WORDS, type CheckCode } from '@/core';
 import type { HuntPage } from '@/services';
 
@@ -13,12 +13,14 @@ interface CheckFirstProps {
 export function CheckFirst({ checks, ruleOut }: CheckFirstProps) {
   const [refused, setRefused] = useState<string | null>(null);
   const [ticking, startTicking] = useTransition();
-  const [ticked, setTicked] = useState<Partial<Record<CheckCode, boolean>>>({});
+  // A tick is seen at once, and is what the console says as soon as that has answered.
+  const [shown, show] = useOptimistic(checks, (before, { check, done }: HuntPage['checks'][number]) =>
+    before.map((each) => (each.check === check ? { check, done } : each)),
+  );
   const tick = (check: CheckCode, out: boolean) =>
     startTicking(async () => {
-      setTicked((before) => ({ ...before, [check]: out }));
+      show({ check, done: out });
       setRefused(await ruleOut(check, out));
-      setTicked({});
     });
   return (
     <fieldset className="min-w-0" aria-busy={ticking}>
@@ -27,13 +29,13 @@ export function CheckFirst({ checks, ruleOut }: CheckFirstProps) {
         Tick what you have seen to be so. Each tick counts as evidence for a day.
       </p>
       <ul className="space-y-1">
-        {checks.map(({ check, done }) => (
+        {shown.map(({ check, done }) => (
           <li key={check}>
             <label className="inline-flex min-h-8 cursor-pointer items-center gap-2">
               <input
                 type="checkbox"
                 className="size-4 accent-ink"
-                checked={ticked[check] ?? done}
+                checked={done}
                 onChange={(event) => tick(check, event.target.checked)}
               />
               {CHECK_WORDS[check]}

@@ -44,13 +44,15 @@ export function OfficeSection({ site, save, remove, removeDemoData }: OfficeSect
         }
       >
         <input type="hidden" name="siteId" value={site.id} />
-        <TextField name="name" label="name" value={site.name} />
-        <TextField
-          name="timeZone"
-          label="time zone"
-          value={site.timeZone ?? ''}
-          hint="whose hours its evenings are, for example Europe/Dublin; empty: that of the console"
-        />
+        <div className="grid gap-y-4">
+          <TextField name="name" label="name" value={site.name} />
+          <TextField
+            name="timeZone"
+            label="time zone"
+            value={site.timeZone ?? ''}
+            hint="whose hours its evenings are, for example Europe/Dublin; empty: that of the console"
+          />
+        </div>
       </ActionForm>
     </Section>
   );

@@ -10,7 +10,16 @@ import {
   type RunSamples,
 } from '@/core';
 import { conditionsOf, figureColumns, firstJoinCode, refreshDiagnosis, type ConsoleContext } from '@/services';
-import { NEW_DEVICE, NEW_LINE, NEW_PEER, NEW_PLAN, NEW_SITE, STARTED_RUN, type StoredPeer, type StoredRun } from '@/store';
+import {
+  NEW_DEVICE,
+  NEW_LINE,
+  NEW_PEER,
+  NEW_PLAN,
+  NEW_SITE,
+  STARTED_RUN,
+  type StoredPeer,
+  type StoredRun,
+} from '@/store';
 import { DEMO_PORTS } from './demo-ports';
 import {
   MILL_LANE,

@@ -4,14 +4,7 @@ import { done, failed } from '@/wire';
 /** What the API answers with: moments as ISO 8601, rates in bits per second. */
 const iso = (atMs: number) => new Date(atMs).toISOString();
 type Site = NonNullable<SetUp['site']>;
-export const siteDocument = ({
-  id,
-  name,
-  joinCode,
-  joinCodeUntilMs,
-  demo,
-  timeZone,
-}: Site) => ({
+export const siteDocument = ({ id, name, joinCode, joinCodeUntilMs, demo, timeZone }: Site) => ({
   ...{ id, name, joinCode, joinCodeUntil: iso(joinCodeUntilMs), demo, timeZone },
 });
 

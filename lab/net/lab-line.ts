@@ -1,6 +1,7 @@
 import type { ChildProcess } from 'node:child_process';
 import { command, commandIn, lineOf, startIn, ended } from './command';
 import { delayForwarder } from './delay-program';
+import { tokenBucket } from './token-bucket';
 
 /** One direction of a line as the kernel shapes it. */
 export interface ShapedDirection {
@@ -41,9 +42,6 @@ const ADDRESSES = {
   peer: '10.87.3.2',
 } as const;
 const JOINT = { near: '10.87.2.1', far: '10.87.2.2' } as const;
-const LEAST_BURST_BYTES = 6000;
-/** The machines this runs on wake up late by a few milliseconds now and then: a smaller burst would lose rate. */
-const BURST_MS = 6;
 
 /** How long a managed queue is when full, ms. */
 const MANAGED_MS = 15;
@@ -161,13 +159,7 @@ export class LabLine {
   shape(direction: 'down' | 'up', { rateMbps, queueMs }: ShapedDirection): void {
     if (rateMbps === null) return;
     const [place, device] = direction === 'down' ? (['near', 'near0'] as const) : (['far', 'far0'] as const);
-    const bytesPerMs = rateMbps * 125;
-    const burst = Math.round(Math.max(LEAST_BURST_BYTES, this.config.mtuBytes * 2, bytesPerMs * BURST_MS));
-    const limit = Math.round(bytesPerMs * queueMs) + burst;
-    command(
-      ...(['tc', '-n', this.netns(place), 'qdisc', 'replace', 'dev', device, 'root', 'tbf'] as const),
-      ...(['rate', `${Math.round(rateMbps * 1000)}kbit`, 'burst', String(burst), 'limit', String(limit)] as const),
-    );
+    tokenBucket(this.netns(place), device, { rateMbps, queueMs, mtuBytes: this.config.mtuBytes });
   }
 
   /**
@@ -176,13 +168,8 @@ export class LabLine {
    */
   manageQueue(bps: number): void {
     // Whole packets, as most routers count; the kernel counts the Ethernet header as well.
-    const bytesPerMs = (bps * (1514 / 1500)) / 8000;
-    const burst = Math.round(Math.max(LEAST_BURST_BYTES, bytesPerMs * BURST_MS));
-    command(
-      ...(['tc', '-n', this.netns('client'), 'qdisc', 'replace', 'dev', this.clientDevice, 'root', 'tbf'] as const),
-      ...(['rate', `${Math.round(bytesPerMs * 8)}kbit`, 'burst', String(burst)] as const),
-      ...(['limit', String(Math.round(bytesPerMs * MANAGED_MS) + burst)] as const),
-    );
+    const rateMbps = (bps * (1514 / 1500)) / 1e6;
+    tokenBucket(this.netns('client'), this.clientDevice, { rateMbps, queueMs: MANAGED_MS });
   }
 
   #dropSome(): void {

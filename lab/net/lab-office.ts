@@ -7,6 +7,7 @@ import { NEW_LINE, NEW_PEER, NEW_PLAN, openStore } from '@/store';
 import { publicKeyText, readSigningKey } from '@/wire/peer/ticket';
 import { command, commandIn, ended, lineOf, startIn } from './command';
 import { delayForwarder } from './delay-program';
+import { tokenBucket } from './token-bucket';
 
 /** Hosts of the office behind its switch, and what lies outside. */
 const HOSTS = ['console', 'press', 'bench', 'scan', 'router'] as const;
@@ -33,8 +34,6 @@ const FRAMES_OF_PAYLOAD = 1514 / 1448;
 const SHORT_MS = 20;
 /** Round trip of the empty line, ms. */
 const LINE_RTT_MS = 15;
-const BURST_MS = 6;
-const LEAST_BURST_BYTES = 6000;
 /** A processor quota is given per so much time, µs (Linux CFS bandwidth control). */
 const QUOTA_PERIOD_US = 50_000;
 
@@ -147,13 +146,7 @@ export class LabOffice {
   }
 
   #shape(place: Place, device: string, rateMbps: number, queueMs: number): void {
-    const bytesPerMs = rateMbps * 125;
-    const burst = Math.round(Math.max(LEAST_BURST_BYTES, bytesPerMs * BURST_MS));
-    command(
-      ...(['tc', '-n', this.#netns(place), 'qdisc', 'replace', 'dev', device, 'root', 'tbf'] as const),
-      ...(['rate', `${Math.round(rateMbps * 1000)}kbit`, 'burst', String(burst)] as const),
-      ...(['limit', String(Math.round(bytesPerMs * queueMs) + burst)] as const),
-    );
+    tokenBucket(this.#netns(place), device, { rateMbps, queueMs });
   }
 
   /** What the provider's line gives down, payload Mb/s. */

@@ -65,6 +65,19 @@ describe('what a swap did', () => {
     expect(swapFindings(office([...measured([38], 0), ...measured([93], 2000)]))).toEqual([]);
   });
 
+  it('is no news of a queue that is managed: what that costs in rate was meant', () => {
+    const managed = { ...ROUTER, what: 'queue-managed' } as const;
+    const all = [
+      ...measured(AFTER, 0),
+      ...measured(
+        AFTER.map((rate) => rate * 0.9),
+        2000,
+      ),
+    ];
+    expect(swapFindings(office(all, [managed]))).toEqual([]);
+    expect(swapFindings(office(all))).toHaveLength(1);
+  });
+
   it('is told of a swap that did nothing in at most 1 of 100 draws', () => {
     const random = seededRandom(5);
     const DRAWS = 500;

@@ -94,10 +94,13 @@ interface SwappedOffice {
   readonly freshFromMs: number;
 }
 
-/** Swaps of late that made a real difference which matters, for better or worse. */
+/**
+ * Swaps of late that made a real difference which matters, for better or worse. A queue that is managed is left out: it is
+ * to cost rate, and what it gains is delay, which has findings of its own.
+ */
 export function swapFindings({ swaps, occasions, segments, devices, freshFromMs }: SwappedOffice): Finding[] {
   return swaps.flatMap((swap): Finding[] => {
-    if (swap.atMs < freshFromMs) return [];
+    if (swap.atMs < freshFromMs || swap.what === 'queue-managed') return [];
     const effect = swapEffect(swap, swaps, occasions);
     if (effect === null || effect.comparison.status !== 'told') return [];
     if (!effect.comparison.real || effect.comparison.matters !== 'yes') return [];

@@ -27,7 +27,7 @@ export function DayField({ name, label, hint }: DayFieldProps) {
         type="button"
         aria-label={`Pick a day: ${label}`}
         className="absolute right-1 top-6 grid size-9 place-items-center text-quiet hover:text-ink"
-        onClick={() => picker.current?.showPicker()}
+        onClick={() => picker.current?.showPicker?.()}
       >
         <svg viewBox="0 0 20 20" className="size-5" aria-hidden="true" fill="none" stroke="currentColor">
           <path d="M3.5 5.5h13v11h-13zM3.5 9h13M7 3v4M13 3v4" strokeWidth="1.3" />

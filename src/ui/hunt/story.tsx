@@ -24,14 +24,14 @@ function Line({ line }: { readonly line: StoryLine }) {
           >
             {line.deviceName}, {line.reach}
           </Link>
-          : <span className="figure text-[0.85em]">{rateFigure(line.downBps)}</span> down,{' '}
+          : <span className="figure text-[0.85em]">{rateFigure(line.downBps)}</span>
+          {line.soundBps !== null && <span className="text-quiet"> of {rateFigure(line.soundBps)}</span>} down,{' '}
           <span className="figure text-[0.85em]">{rateFigure(line.upBps)}</span> up
           {line.addedMs !== null && (
             <>
               , <span className="figure text-[0.85em]">{addedDelayWords(line.addedMs)}</span>
             </>
           )}
-          {line.soundBps !== null && <span className="text-quiet"> of {rateFigure(line.soundBps)}</span>}
         </>
       );
     case 'swap':

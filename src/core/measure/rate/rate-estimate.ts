@@ -99,7 +99,7 @@ function comesInLumps(windows: readonly number[]): boolean {
 
 /**
  * Rates of the windows: of twice the length, and twice again, while bytes come in lumps. What one browser hands on late comes
- * with the next read: neighbours cancel each other out, and and the middle half of short windows would be a draw of lots.
+ * with the next read: neighbours cancel each other out, and the middle half of short windows would be a draw of lots.
  */
 function windowsOf(bps: readonly number[], meanBps: number): { readonly windows: number[]; readonly bins: number } {
   let bins = windowBins(meanBps, bps.length);

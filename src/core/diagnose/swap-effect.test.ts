@@ -36,7 +36,7 @@ describe('what a swap did', () => {
     const [finding] = swapFindings(office([...measured(BEFORE, 0), ...measured(AFTER, 2000)]));
     expect(isGoodNews(finding!)).toBe(true);
     expect(findingWords(finding!).sentence).toBe(
-      'It helped: the router replaced (the router). press desk makes 93.3 Mb/s down, before it 38.4 (5 and 5 times measured).',
+      'It helped: the router replaced. press desk makes 93.3 Mb/s down, before it 38.4 (5 and 5 times measured).',
     );
     const wrong = {
       ...finding!,

@@ -193,7 +193,8 @@ export function findingWords(finding: Finding): FindingWords {
       };
     case 'swap-told': {
       const helped = facts.afterBps > facts.beforeBps;
-      const places = segments[0] === undefined ? '' : ` (${segmentWords(segments[0])})`;
+      // What all share is named by the swap already.
+      const places = (segments[0]?.name ?? null) === null ? '' : ` (${segmentWords(segments[0]!)})`;
       return {
         sentence: `${helped ? 'It helped' : 'It got worse'}: ${SWAP_WORDS[facts.what]}${places}. ${facts.deviceName} makes ${rateFigure(facts.afterBps)} Mb/s ${WAY[facts.direction]}, before it ${rateFigure(facts.beforeBps)} (${facts.runsAfter} and ${facts.runsBefore} times measured).`,
         nextStep: helped

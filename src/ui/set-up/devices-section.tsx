@@ -113,11 +113,13 @@ export function DevicesSection({ siteId, devices, spots, actions }: DevicesSecti
               others={devices.filter((other) => other.id !== device.id)}
               actions={actions}
               summary={
-                <summary className="grid cursor-pointer grid-cols-[1fr_8rem_11rem_2.5rem] gap-4 py-2 hover:bg-sheet">
+                <summary className="grid cursor-pointer grid-cols-[1fr_auto] gap-x-4 py-2 md:grid-cols-[1fr_8rem_11rem_2.5rem] hover:bg-sheet">
                   <span className="min-w-0 break-words">{device.name}</span>
-                  <span className="truncate text-quiet">{device.spotName || 'no spot'}</span>
-                  <span className="truncate text-quiet">{linkWords(device.link)}</span>
-                  <span className="text-sm underline decoration-hairline underline-offset-4">edit</span>
+                  <span className="truncate text-quiet max-md:order-3">{device.spotName || 'no spot'}</span>
+                  <span className="truncate text-quiet max-md:order-4">{linkWords(device.link)}</span>
+                  <span className="text-sm underline decoration-hairline underline-offset-4 max-md:text-right">
+                    edit
+                  </span>
                 </summary>
               }
             />

@@ -30,7 +30,7 @@ import { phaseSpan, type RunSamples } from '../run/run-samples';
 import type { Phase } from '../run/phase';
 
 /** Raised whenever the same samples would give other figures; stored with every run. */
-export const METHOD_VERSION = 6;
+export const METHOD_VERSION = 7;
 
 /** One direction of a run, measured and judged. */
 export interface DirectionReport {

@@ -1,5 +1,6 @@
 import { percentile } from './percentile';
 import type { RandomSource } from './seeded-random';
+import { fewPartsFactor } from './student';
 
 export interface BootstrapOptions {
   /** Samples in one block: long enough that blocks are nearly independent. */
@@ -15,7 +16,8 @@ export interface Interval {
 
 /**
  * 95 % interval of a statistic of a time series by the moving-block bootstrap (Künsch 1989): blocks of neighbours are
- * drawn with replacement, so that correlation within a block survives. Same unit as `values`.
+ * drawn with replacement, so that correlation within a block survives; widened about the statistic by Student's quantile,
+ * for a few blocks know little of their own spread. Same unit as `values`.
  * Null when there are fewer than two blocks, because then nothing can be said about the spread.
  */
 export function blockBootstrapInterval(
@@ -35,7 +37,9 @@ export function blockBootstrapInterval(
     const value = statistic(sample);
     if (value !== null) results.push(value);
   }
-  const low = percentile(results, 0.025);
-  const high = percentile(results, 0.975);
-  return low === null || high === null ? null : { low, high };
+  const [low, high, own] = [percentile(results, 0.025), percentile(results, 0.975), statistic(values)];
+  if (low === null || high === null || own === null) return null;
+  const factor = fewPartsFactor(values.length / blockLength);
+  // Never narrower than what was drawn: the statistic need not lie in its middle.
+  return { low: Math.min(low, own - factor * (own - low)), high: Math.max(high, own + factor * (high - own)) };
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { blockBootstrapInterval } from './block-bootstrap';
+import { fewPartsFactor, studentQuantile } from './student';
 import { interquartileMean, mean, movingMeans } from './mean';
 import { median, percentile } from './percentile';
 import { seededRandom } from './seeded-random';
@@ -82,6 +83,15 @@ describe('block bootstrap', () => {
     }
     expect(covered).toBeGreaterThanOrEqual(174);
     expect(covered).toBeLessThanOrEqual(199);
+  });
+
+  it('is wider by what so few blocks do not know of their spread', () => {
+    // Any table of Student's t: 0.975 with 2 degrees of freedom is 4.303, with 9 2.262.
+    expect(fewPartsFactor(3)).toBeCloseTo((4.303 / 1.96) * Math.sqrt(3 / 2), 3);
+    expect(fewPartsFactor(10)).toBeCloseTo((2.262 / 1.96) * Math.sqrt(10 / 9), 3);
+    expect(fewPartsFactor(2)).toBe(fewPartsFactor(3));
+    expect(fewPartsFactor(1000)).toBeCloseTo(1, 2);
+    expect(studentQuantile(40)).toBeCloseTo(2.021, 2);
   });
 
   it('says nothing about fewer than two blocks', () => {

@@ -75,7 +75,7 @@ const LEVEL_HELD_MS = 3000;
 const EDGE_BINS = 2;
 const GAP_BELOW = 0.1;
 const DRAWS = 400;
-const LEAST_BLOCK_MS = 300;
+const LEAST_BLOCK_MS = 600;
 const BLOCK_ROUND_TRIPS = 5;
 const SEED = 8762;
 
@@ -191,8 +191,9 @@ export function estimateRate(series: CounterSeries | null, options: RateOptions)
   return {
     steadyBps,
     meanBps,
-    intervalBps: blockBootstrapInterval(windows, interquartileMean, {
-      blockLength: Math.max(perWindow, Math.round(blockMs / RATE_BIN_MS)),
+    // Of the bins and not of the windows, which overlap: neighbours among those know the same bytes.
+    intervalBps: blockBootstrapInterval(bins.bps, (drawn) => interquartileMean(movingMeans(drawn, perWindow)), {
+      blockLength: Math.round(blockMs / RATE_BIN_MS),
       draws: DRAWS,
       random: seededRandom(SEED),
     }),

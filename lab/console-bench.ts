@@ -2,25 +2,24 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Sequelize } from 'sequelize';
 import WebSocket from 'ws';
-import { linkKindOf, median, reportOf, seededRandom, type Link, type Reach } from '@/core';
-import { simulateSamples } from '@/programs/demo';
+import { median, type DiagnosisInput } from '@/core';
+import { PROGRAM_FOLDER } from '@/programs/folder/version';
+import { DiagnosingThread } from '@/programs/supervise/diagnosing-thread';
 import {
   boardOf,
-  conditionsOf,
   DEVICE_COOKIE,
   deviceCookieValue,
-  figureColumns,
   ledgerOf,
   refreshDiagnosis,
   openPresence,
   type ConsoleContext,
 } from '@/services';
-import { NEW_DEVICE, openStore, STARTED_RUN, type StoredRun } from '@/store';
+import { openStore } from '@/store';
 import { readSigningKey } from '@/wire/peer/ticket';
 import { STANDING_PATH } from '@/wire/console/device';
 import { newDataFolder, startProgram, type Program } from '../e2e/program';
+import { fillStore } from './bench/full-store';
 import { endInOrder, numberArgument } from './end-together';
 
 /**
@@ -29,7 +28,6 @@ import { endInOrder, numberArgument } from './end-together';
  * and how often each page is asked for.
  */
 const PORT = 4996;
-const DEVICES = 60;
 const BOARD_RUNS = numberArgument(process.argv[2], 20_000, 'The number of runs');
 const TIMES = numberArgument(process.argv[4], 40, 'How often each is asked for');
 /** The first ones warm up. */
@@ -37,73 +35,6 @@ const WARMING = Math.min(5, TIMES - 1);
 const STANDING = 50;
 const MOST_SETTLING_S = 60;
 const WATCH_MS = 1000 * numberArgument(process.argv[3], 20, 'The seconds to watch');
-const LINKS: readonly Link[] = [
-  { medium: 'wired', negotiatedBps: 1e9, mtuBytes: 1500 },
-  { medium: 'wifi', band: '2.4', linkRateBps: null },
-  { medium: 'wifi', band: '5', linkRateBps: null },
-];
-const REACHES: readonly Reach[] = ['local', 'internet'];
-
-/** Fills the store of a program that was started once: 60 devices × 6 columns, so many runs in all. */
-async function fill(data: string, runs: number): Promise<void> {
-  const file = join(data, 'bent-straw.sqlite');
-  const store = await openStore(file);
-  const [site] = await store.sites.all();
-  const siteId = site!.id;
-  const device = (index: number) => ({ id: `device-${index}`, name: `Device ${String(index).padStart(2, '0')}` });
-  for (let index = 0; index < DEVICES; index += 1)
-    await store.sites.saveDevice({
-      ...{ ...NEW_DEVICE, ...device(index), siteId, spotId: null, link: LINKS[0]! },
-    });
-  const line = { idleMs: 15, jitterMs: 0.4 };
-  const direction = { rateBps: 486e6, queueMs: 25, swing: 0.01, dips: 0 };
-  const samples = simulateSamples({ ...line, down: direction, up: direction }, seededRandom(1));
-  const base: StoredRun = {
-    ...STARTED_RUN,
-    ...{ id: '', siteId, deviceId: '', peerId: 'p', lineId: null, deviceName: '', spotName: null, peerName: 'peer' },
-    ...{ lineName: null, reach: 'local', link: LINKS[0]!, linkKind: '', plan: null, profile: 'standard' },
-    ...{ practice: false, startedAtMs: 0, lastSeenAtMs: 0, sameMachine: false, ipVersion: 4, setId: '' },
-    ...{ told: [], noticed: [] },
-  };
-  const figures = figureColumns(reportOf(samples, conditionsOf(base)), base);
-  const template = { ...base, id: 'template', setId: 'template', linkKind: 'template' };
-  await store.runs.insert(template);
-  await store.runs.end('template', { ...figures, status: 'finished', reason: null, endedAtMs: 1 }, null);
-  await store.close();
-
-  const sequelize = new Sequelize({ dialect: 'sqlite', storage: file, logging: false });
-  const columns = Object.keys(await sequelize.getQueryInterface().describeTable('runs'));
-  const places = LINKS.flatMap((link) => REACHES.map((reach) => ({ link, reach })));
-  const perPlace = Math.ceil(runs / (DEVICES * places.length));
-  const nowMs = Date.now();
-  await sequelize.transaction(async (transaction) => {
-    for (let index = 0; index < DEVICES; index += 1)
-      for (const { link, reach } of places) {
-        const { id, name } = device(index);
-        const key = `${id}-${linkKindOf(link)}-${reach}`;
-        const values: Record<string, string> = {
-          id: `'${key}-' || n`,
-          setId: `'${key}-' || (n / 3)`,
-          deviceId: `'${id}'`,
-          deviceName: `'${name}'`,
-          link: `'${JSON.stringify(link)}'`,
-          linkKind: `'${linkKindOf(link)}'`,
-          reach: `'${reach}'`,
-          startedAtMs: `${nowMs} - (${perPlace} - n) * 3600000`,
-        };
-        await sequelize.query(
-          `WITH RECURSIVE counter(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM counter WHERE n < ${perPlace})
-           INSERT INTO runs (${columns.map((column) => `"${column}"`).join(', ')})
-           SELECT ${columns.map((column) => values[column] ?? `"${column}"`).join(', ')}
-           FROM runs, counter WHERE runs.id = 'template'`,
-          { transaction },
-        );
-      }
-    await sequelize.query(`DELETE FROM runs WHERE id = 'template'`, { transaction });
-  });
-  await sequelize.query('ANALYZE');
-  await sequelize.close();
-}
 
 /** How the board behaves in Chromium: how far it shifts while it comes, and how long a key press takes to be seen. */
 async function inBrowser(program: Program): Promise<void> {
@@ -164,12 +95,17 @@ async function timed(url: string, cookie: string): Promise<{ medianMs: number; p
 /** What the services take for the data of a place, without the page around it, ms. */
 async function serviceTimes(data: string, runs: number): Promise<void> {
   const store = await openStore(join(data, 'bent-straw.sqlite'));
+  const thread = new DiagnosingThread(join(PROGRAM_FOLDER, 'dist', 'diagnose-main.js'));
   let ids = 0;
   const newId = () => `bench-${(ids += 1)}`;
-  const context = { store, wallMs: () => Date.now(), newId, ...openPresence() } as unknown as ConsoleContext;
-  const middle = async (act: () => Promise<unknown>) => {
+  const context = {
+    ...{ store, wallMs: () => Date.now(), newId, ...openPresence() },
+    think: (siteId: string, input: DiagnosisInput) => thread.diagnose(siteId, input),
+  } as unknown as ConsoleContext;
+  const middle = async (act: () => Promise<unknown>, before: () => Promise<unknown> = () => Promise.resolve()) => {
     const took: number[] = [];
     for (let time = 0; time < TIMES; time += 1) {
+      await before();
       const startedMs = performance.now();
       await act();
       took.push(performance.now() - startedMs);
@@ -178,10 +114,19 @@ async function serviceTimes(data: string, runs: number): Promise<void> {
   };
   console.log(`| data of the board | ${runs} | ${await middle(() => boardOf(context))} | | |`);
   const [site] = await store.sites.all();
-  console.log(
-    `| what stands out, worked out | ${runs} | ${await middle(() => refreshDiagnosis(context, site!.id))} | | |`,
-  );
+  const startedMs = performance.now();
+  await refreshDiagnosis(context, site!.id);
+  const firstMs = (performance.now() - startedMs).toFixed(0);
+  console.log(`| what stands out, from all runs, for the first time | ${runs} | ${firstMs} | | |`);
+  const newest = (await store.runs.evidenceSince(site!.id, 0)).runs.at(-1)!;
+  const oneMore = async () => {
+    const { id, setId, startedAtMs } = { id: newId(), setId: newId(), startedAtMs: Date.now() };
+    await store.runs.insert({ ...(await store.runs.byId(newest.id))!, id, setId, startedAtMs });
+  };
+  const after = await middle(() => refreshDiagnosis(context, site!.id), oneMore);
+  console.log(`| what stands out, after one more run | ${runs} | ${after} | | |`);
   console.log(`| data of the ledger | ${runs} | ${await middle(() => ledgerOf(context, {}))} | | |`);
+  await thread.close();
   await store.close();
 }
 
@@ -190,7 +135,7 @@ async function pagesWith(port: number, runs: number, places: readonly string[]):
   const data = newDataFolder();
   const first = await startProgram({ mode: 'start', port, data, more: ['--office', 'Bench'] });
   await first.interrupt();
-  await fill(data, runs);
+  await fillStore(data, runs);
   await serviceTimes(data, runs);
   const program = await startProgram({ mode: 'start', port, data });
   const cookie = await signedIn({ ...program, output: () => first.output() + program.output() });
@@ -214,7 +159,7 @@ async function presence(): Promise<void> {
   const data = newDataFolder();
   const first = await startProgram({ mode: 'start', port: PORT, data, more: ['--office', 'Bench'] });
   await first.interrupt();
-  await fill(data, 1000);
+  await fillStore(data, 1000);
   const program = await startProgram({ mode: 'start', port: PORT, data });
   const parts = ['console-main', 'peer-main'].flatMap((word) => program.childrenWith(word));
   const signingKey = readSigningKey(readFileSync(join(data, 'console-key.pem'), 'utf8'));

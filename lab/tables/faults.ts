@@ -1,7 +1,6 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 import { Sequelize } from 'sequelize';
 import { findingWords, type Finding, type Reach } from '@/core';
-import { openPresence, refreshDiagnosis, type ConsoleContext } from '@/services';
 import { openStore, type Store } from '@/store';
 import { LAB_PLAN, LabOffice, type LabDevice, type LabFault } from '../net/lab-office';
 import { Table } from './table';
@@ -85,7 +84,7 @@ async function onOffice<Result>(fault: LabFault, use: (office: LabOffice, store:
 
 /** LAB_SHOW=1: what each run gave, on the other output. */
 async function showRuns(store: Store, siteId: string): Promise<void> {
-  for (const { deviceId, reach, downBps, upBps, brief } of await store.runs.evidenceSince(siteId, 0))
+  for (const { deviceId, reach, downBps, upBps, brief } of (await store.runs.evidenceSince(siteId, 0)).runs)
     console.error(`  ${deviceId.slice(0, 4)} ${reach}`, Math.round(downBps! / 1e6), Math.round(upBps! / 1e6), brief);
   console.error(JSON.stringify((await store.findings.diagnosis(siteId))?.diagnosis.findings, null, 1));
 }
@@ -138,12 +137,15 @@ async function sag(table: Table): Promise<void> {
       );
     await sequelize.close();
     const site = (await store.sites.all()).find((each) => each.name === office.siteName)!;
-    let ids = 0;
-    const context = { store, wallMs: () => Date.now(), newId: () => `lab-${(ids += 1)}`, ...openPresence() };
-    await refreshDiagnosis(context as unknown as ConsoleContext, site.id);
-    const { findings } = (await store.findings.diagnosis(site.id))!.diagnosis;
     const isSag = ({ facts, hours }: Finding) =>
       facts.code === 'line-slow-in-hours' && JSON.stringify(hours) === JSON.stringify([SAG.hour]);
+    // The program may just be working out what it knew before: what it finds next is waited for.
+    const untilMs = Date.now() + PATIENCE_MS;
+    let findings: readonly Finding[] = [];
+    while (!findings.some(isSag) && Date.now() < untilMs) {
+      await sleep(500);
+      findings = (await store.findings.diagnosis(site.id))?.diagnosis.findings ?? [];
+    }
     const others = findings.filter((finding) => !isSag(finding));
     table.row(
       `a line that gives ${SAG.downMbps} at ${SAG.hour}:00`,

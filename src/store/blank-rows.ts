@@ -23,4 +23,5 @@ export const STARTED_RUN = {
   ...{ otherPeerThanUsual: false, methodVersion: null, verdict: null, evidence: 'alone', receipt: null },
   ...{ downBps: null, upBps: null, idleMs: null, addedMs: null, report: null, brief: null, sketch: null },
   ...{ askedBy: null, together: null, notes: '', shareNumber: null, planCorrectedAtMs: null, ranges: null },
+  ...{ leftOut: null, flags: '' },
 } as const satisfies Partial<StoredRun>;

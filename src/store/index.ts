@@ -1,5 +1,5 @@
 export { NEW_DEVICE, NEW_LINE, NEW_PEER, NEW_PLAN, NEW_SITE, STARTED_RUN } from './blank-rows';
-export type { RunEnding, RunFilter, RunLine, RunPlace, SetRun, StoredRun } from './queries/run-queries';
+export type { RunEnding, RunLine, SetRun, StoredRun } from './queries/run-queries';
 export type { Device, Line, LineSwitch, Site, Spot, StoredPeer, StoredPlan } from './queries/site-queries';
 export type { StoredApiToken, StoredSignIn, StoredTechnician } from './queries/access-queries';
 export type { AuditEntry, AuditFilter, Facts, NewAuditEntry } from './queries/audit-queries';
@@ -13,6 +13,16 @@ export type {
 } from './queries/finding-queries';
 export { FINDING_STATES, HUNT_STATES, type FindingState, type HuntFocus, type HuntState } from './models/finding-rows';
 export type { EvidenceRun } from './queries/run-queries';
+export {
+  LEDGER_SORTS,
+  MOST_COUNTED,
+  type LedgerOrder,
+  type LedgerPlace,
+  type LedgerRun,
+  type LedgerSlice,
+  type LedgerSort,
+  type LedgerView,
+} from './queries/ledger-queries';
 export type { StoredTurn, TurnStatus } from './queries/turn-queries';
 export type { StoredReceipt } from './models/rows';
 export { mergedInto, type RemovedLine } from './queries/removal-queries';

@@ -5,6 +5,7 @@ import { defineTables, type Tables } from './models/tables';
 import { AccessQueries } from './queries/access-queries';
 import { AuditQueries } from './queries/audit-queries';
 import { FindingQueries } from './queries/finding-queries';
+import { LedgerQueries } from './queries/ledger-queries';
 import { RemovalQueries } from './queries/removal-queries';
 import { RunQueries } from './queries/run-queries';
 import { openRaw } from './raw-sqlite';
@@ -22,6 +23,7 @@ export interface Store {
   readonly sites: SiteQueries;
   readonly removals: RemovalQueries;
   readonly runs: RunQueries;
+  readonly ledger: LedgerQueries;
   readonly turns: TurnQueries;
   readonly findings: FindingQueries;
   close(): Promise<void>;
@@ -50,12 +52,14 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     throw error;
   }
   const tables: Tables = defineTables(sequelize);
+  const runs = new RunQueries(sequelize, tables);
   return {
     access: new AccessQueries(tables),
     audit: new AuditQueries(tables),
     sites: new SiteQueries(tables),
     removals: new RemovalQueries(sequelize, tables),
-    runs: new RunQueries(sequelize, tables),
+    runs,
+    ledger: new LedgerQueries(sequelize, runs),
     turns: new TurnQueries(tables),
     findings: new FindingQueries(tables),
     close: () => sequelize.close(),

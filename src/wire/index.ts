@@ -1,6 +1,7 @@
 export * from './peer/channel/channel-frame';
 export * from './forms/access-schemas';
 export * from './forms/hunt-schemas';
+export * from './forms/ledger-schemas';
 export * from './console/console-faults';
 export * from './forms/form-schemas';
 export * from './console/ledger-messages';
@@ -10,6 +11,7 @@ export * from './console/office-operations';
 export { scopeOfOperation, type Operation, type PathParameters } from './console/operation';
 export * from './console/operations';
 export * from './forms/set-up-schemas';
+export { dayAfter, readDay } from './forms/typed-day';
 export * from './console/queue-messages';
 export * from './console/run-messages';
 export * from './console/samples-schema';

@@ -1,7 +1,25 @@
-import { queueTurns, saveRunNotes, shareRun, stopSharing, withdrawTurn } from '@/services';
+import {
+  leaveOutRuns,
+  noteRuns,
+  queueTurns,
+  removeLedgerView,
+  removeRuns,
+  saveLedgerView,
+  saveRunNotes,
+  shareRun,
+  stopSharing,
+  tagRuns,
+  withdrawTurn,
+  type ChosenRuns,
+} from '@/services';
 import { done, type QueueOrder } from '@/wire';
-import type { Command } from './command';
+import type { Command, Look } from './command';
 import { runLook, siteLook } from './facts';
+
+/** Of many runs their number is written down, and the first of them. */
+function manyLook(site: Look | null, { runIds }: ChosenRuns, facts: Look['facts']): Look | null {
+  return site === null ? null : { ...site, facts: { runs: runIds.length, first: runIds[0] ?? null, ...facts } };
+}
 
 export const RUN_COMMANDS = {
   saveRunNotes: {
@@ -9,6 +27,51 @@ export const RUN_COMMANDS = {
     look: ({ context, input }) => runLook(context, input.runId),
     run: ({ context, input }) => saveRunNotes(context, input.runId, input.notes),
   } satisfies Command<{ runId: string; notes: string }, null>,
+
+  tagRuns: {
+    ...{ scope: 'everything', changes: ['runs'], audited: 'runs-tagged' },
+    look: async ({ context, input }) =>
+      manyLook(await siteLook(context, input.siteId), input, { tag: input.tag, on: input.on }),
+    run: ({ context, input }) => tagRuns(context, input),
+  } satisfies Command<ChosenRuns & { tag: string; on: boolean }, null>,
+
+  noteRuns: {
+    ...{ scope: 'everything', changes: ['runs'], audited: 'runs-noted' },
+    look: async ({ context, input }) => manyLook(await siteLook(context, input.siteId), input, { note: input.note }),
+    run: ({ context, input }) => noteRuns(context, input),
+  } satisfies Command<ChosenRuns & { note: string }, null>,
+
+  leaveOutRuns: {
+    ...{ scope: 'everything', changes: ['runs'], audited: 'runs-left-out' },
+    look: async ({ context, input }) =>
+      manyLook(await siteLook(context, input.siteId), input, { leftOutBecause: input.reason }),
+    run: ({ context, input }) => leaveOutRuns(context, input),
+  } satisfies Command<ChosenRuns & { reason: string | null }, number>,
+
+  removeRuns: {
+    ...{ scope: 'everything', changes: ['runs'], audited: 'runs-removed' },
+    look: async ({ context, input }, removed) =>
+      manyLook(await siteLook(context, input.siteId), input, { removed: removed?.count ?? 0 }),
+    run: ({ context, input }) => removeRuns(context, input),
+  } satisfies Command<ChosenRuns, { removalId: string; count: number }>,
+
+  saveLedgerView: {
+    ...{ scope: 'everything', changes: [], audited: 'view-saved' },
+    look: async ({ context, input }) => {
+      const site = await siteLook(context, input.siteId);
+      return site === null ? null : { ...site, facts: { view: input.name, query: input.query } };
+    },
+    run: ({ context, actor, input }) => saveLedgerView(context, actor.name, input),
+  } satisfies Command<{ siteId: string; name: string; query: string }, null>,
+
+  removeLedgerView: {
+    ...{ scope: 'everything', changes: [], audited: 'view-removed' },
+    look: async ({ context, input }) => {
+      const site = await siteLook(context, input.siteId);
+      return site === null ? null : { ...site, facts: { view: input.name } };
+    },
+    run: ({ context, input }) => removeLedgerView(context, input),
+  } satisfies Command<{ siteId: string; name: string }, null>,
 
   shareRun: {
     ...{ scope: 'everything', changes: [], audited: 'run-shared' },

@@ -4,7 +4,7 @@ import { groupedBy } from '../stats/grouped';
 import { median } from '../stats/percentile';
 import type { Finding, FindingFacts, Strength } from './finding';
 import type { Occasion } from './observation';
-import { fallsShort, soundOf } from './proof';
+import { classesOf, fallsShort, soundOf } from './proof';
 import { segmentBase, type DiagnosedSegment } from './segment';
 import { FOUND_FROM, type NamedExplanation, type Suspicion } from './suspicion';
 
@@ -17,8 +17,8 @@ const MOST_ALTERNATIVES = 3;
 export interface CapacityInput {
   readonly segments: ReadonlyMap<string, DiagnosedSegment>;
   readonly occasions: readonly Occasion[];
-  /** Occasions by each segment on their path. */
-  readonly across: ReadonlyMap<string, readonly Occasion[]>;
+  /** By each segment: the classes of occasions with it on their path. */
+  readonly across: ReadonlyMap<string, readonly (readonly Occasion[])[]>;
   readonly direction: Direction;
   readonly suspicion: Suspicion;
   /** What stands now: what a swap has taken away is no finding any more. */
@@ -34,13 +34,13 @@ function strengthOf(probability: number): Strength | null {
   return probability >= HINT_FROM ? 'hint' : null;
 }
 
-export function acrossOf(occasions: readonly Occasion[]): ReadonlyMap<string, readonly Occasion[]> {
-  const across = new Map<string, Occasion[]>();
-  for (const occasion of occasions)
-    for (const id of occasion.path) {
-      const of = across.get(id);
-      if (of === undefined) across.set(id, [occasion]);
-      else of.push(occasion);
+export function acrossOf(occasions: readonly Occasion[]): ReadonlyMap<string, readonly (readonly Occasion[])[]> {
+  const across = new Map<string, (readonly Occasion[])[]>();
+  for (const of of classesOf(occasions).values())
+    for (const id of of[0]!.path) {
+      const before = across.get(id);
+      if (before === undefined) across.set(id, [of]);
+      else before.push(of);
     }
   return across;
 }
@@ -49,10 +49,12 @@ export function acrossOf(occasions: readonly Occasion[]): ReadonlyMap<string, re
 function split({ across, segments, direction }: CapacityInput, ids: readonly string[]) {
   const short: Occasion[] = [];
   const fine: Occasion[] = [];
-  for (const occasion of new Set(ids.flatMap((id) => across.get(id) ?? []))) {
-    const rate = occasion[direction];
-    if (rate === null) continue;
-    (fallsShort(rate.medianBps, soundOf(occasion.path, segments, direction)) ? short : fine).push(occasion);
+  for (const of of new Set(ids.flatMap((id) => across.get(id) ?? []))) {
+    const sound = soundOf(of[0]!.path, segments, direction);
+    for (const occasion of of) {
+      const rate = occasion[direction];
+      if (rate !== null) (fallsShort(rate.medianBps, sound) ? short : fine).push(occasion);
+    }
   }
   return { short, fine };
 }
@@ -64,22 +66,18 @@ const TOLD_BY_OTHERS = ['device', 'cable', 'unknown-link', 'hop', 'router', 'lin
 function comparedWith(input: CapacityInput, short: readonly Occasion[], suspects: readonly string[]) {
   const { occasions, direction, deviceNames, segments } = input;
   if (!suspects.every((id) => TOLD_BY_OTHERS.includes(segments.get(id)!.kind))) return null;
-  const shared = new Set(short.flatMap(({ path }) => path).filter((id) => !suspects.includes(id)));
+  const shared = new Set([...new Set(short.map(({ path }) => path))].flat().filter((id) => !suspects.includes(id)));
   const reach = short[0]?.reach;
-  const others = occasions
-    .filter(
-      ({ path, deviceId, reach: far, [direction]: rate }) =>
-        rate !== null &&
-        far === reach &&
-        !short.some((each) => each.deviceId === deviceId) &&
-        path.some((id) => shared.has(id)) &&
-        !path.some((id) => suspects.includes(id)),
-    )
-    .sort((a, b) => b[direction]!.medianBps - a[direction]!.medianBps);
-  const best = others[0];
-  return best === undefined
-    ? null
-    : { deviceName: deviceNames.get(best.deviceId) ?? best.deviceId, bps: best[direction]!.medianBps };
+  const slow = new Set(short.map(({ deviceId }) => deviceId));
+  let best: { readonly deviceId: string; readonly bps: number } | null = null;
+  for (const of of classesOf(occasions).values()) {
+    const { path, deviceId, reach: far } = of[0]!;
+    if (far !== reach || slow.has(deviceId) || !path.some((id) => shared.has(id))) continue;
+    if (path.some((id) => suspects.includes(id))) continue;
+    for (const { [direction]: rate } of of)
+      if (rate !== null && rate.medianBps > (best?.bps ?? -Infinity)) best = { deviceId, bps: rate.medianBps };
+  }
+  return best === null ? null : { deviceName: deviceNames.get(best.deviceId) ?? best.deviceId, bps: best.bps };
 }
 
 function factsOf(input: CapacityInput, kind: DiagnosedSegment['kind'], ids: readonly string[], probability: number) {

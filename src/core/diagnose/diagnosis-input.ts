@@ -1,6 +1,7 @@
 import type { LinkCeiling } from '../ceiling/link-ceiling-type';
 import type { Plan } from '../domain/plan';
 import type { Occasion } from './observation';
+import { classesOf } from './proof';
 import type { Said } from './said';
 import { segmentBase, type DiagnosedSegment } from './segment';
 import type { DatedSwap } from './swap-effect';
@@ -44,8 +45,10 @@ export function standingIds({
   generations,
 }: Pick<DiagnosisInput, 'segments' | 'occasions' | 'generations'>): ReadonlySet<string> {
   const seenAt = new Map<string, number>();
-  for (const { path, startedAtMs } of occasions)
-    for (const id of path) seenAt.set(id, Math.max(seenAt.get(id) ?? -Infinity, startedAtMs));
+  for (const of of classesOf(occasions).values()) {
+    const lastMs = of.reduce((last, { startedAtMs }) => Math.max(last, startedAtMs), -Infinity);
+    for (const id of of[0]!.path) seenAt.set(id, Math.max(seenAt.get(id) ?? -Infinity, lastMs));
+  }
   const standing = new Map<string, DiagnosedSegment>();
   for (const segment of segments) {
     const base = segmentBase(segment.id);

@@ -7,7 +7,7 @@ import { factFindings } from './fact-findings';
 import { inOrder, type Finding } from './finding';
 import type { Occasion } from './observation';
 import { partedSuspicion } from './parted-hours';
-import type { Proof } from './proof';
+import { classesOf, type Proof } from './proof';
 import { deepQueuesOf, type DeepQueue } from './queues';
 import { segmentBase, type DiagnosedSegment } from './segment';
 import type { Suspicion } from './suspicion';
@@ -92,7 +92,8 @@ function mergedDirections(findings: readonly Finding[]): Finding[] {
 
 function statesOf(input: DiagnosisInput, of: Readonly<Record<Direction, Suspicion>>): SegmentState[] {
   const crossing = new Map<string, Set<string>>(input.segments.map(({ id }) => [id, new Set()]));
-  for (const { path, deviceId } of input.occasions) for (const id of path) crossing.get(id)?.add(deviceId);
+  for (const [first] of classesOf(input.occasions).values())
+    for (const id of first!.path) crossing.get(id)?.add(first!.deviceId);
   return input.segments.map((segment) => ({
     segment,
     proven: { down: of.down.proofs.get(segment.id) ?? null, up: of.up.proofs.get(segment.id) ?? null },
@@ -112,9 +113,9 @@ export function diagnose(whole: DiagnosisInput): Diagnosis {
   const now: DiagnosisInput = {
     ...whole,
     segments: whole.segments.filter(({ id }) => standing.has(id)),
-    occasions: fresh.filter(({ path }) => path.every((id) => standing.has(id))),
+    occasions: [...classesOf(fresh).values()].flatMap((of) => (of[0]!.path.every((id) => standing.has(id)) ? of : [])),
   };
-  const parted = { down: partedSuspicion(whole, 'down'), up: partedSuspicion(whole, 'up') };
+  const parted = { down: partedSuspicion(whole, fresh, 'down'), up: partedSuspicion(whole, fresh, 'up') };
   const deviceNames = new Map(whole.devices.map(({ id, name }) => [id, name]));
   const ofCapacity = DIRECTIONS.flatMap((direction) => {
     const { input, suspicion } = parted[direction];

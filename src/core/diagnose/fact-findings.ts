@@ -1,9 +1,8 @@
 import { planPayloadBps, type Direction } from '../domain/plan';
-import { groupedBy } from '../stats/grouped';
 import { median } from '../stats/percentile';
 import type { DiagnosisInput } from './diagnosis-input';
 import type { Finding } from './finding';
-import { classOf, fallsShort, soundOf } from './proof';
+import { classesOf, fallsShort, inTime, soundOf } from './proof';
 import { segmentBase } from './segment';
 
 /** A cable that came up at half of the others' rate, or less. */
@@ -134,10 +133,9 @@ function peerLimit({ plan, outsidePeerBps, segments }: DiagnosisInput): Finding[
 /** Two newest occasions of one path and about one hour that cannot both be its figure: shown, not averaged away. */
 function contradictions({ occasions, segments }: DiagnosisInput, direction: Direction): Finding[] {
   const known = new Map(segments.map((each) => [each.id, each]));
-  return [...groupedBy(occasions, classOf).values()].flatMap((of) => {
-    const [newest, before] = of
-      .filter(({ [direction]: rate }) => rate !== null)
-      .sort((a, b) => b.startedAtMs - a.startedAtMs);
+  return [...classesOf(occasions).values()].flatMap((of) => {
+    const told = inTime(of).filter(({ [direction]: rate }) => rate !== null);
+    const [newest, before] = [told.at(-1), told.at(-2)];
     if (newest === undefined || before === undefined) return [];
     if (newest.startedAtMs - before.startedAtMs > 2 * DAY_MS) return [];
     const [a, b] = [newest[direction]!.medianBps, before[direction]!.medianBps];

@@ -1,8 +1,8 @@
 import type { Direction } from '../domain/plan';
-import { groupedBy } from '../stats/grouped';
 import type { DiagnosisInput } from './diagnosis-input';
 import type { Finding } from './finding';
-import { classOf } from './proof';
+import type { Occasion } from './observation';
+import { classesOf } from './proof';
 import { segmentBase, type DiagnosedSegment } from './segment';
 import { slowHoursOf } from './slow-hours';
 import { suspicionOf, type Suspicion } from './suspicion';
@@ -21,11 +21,12 @@ function throughHours<Of extends { readonly path: readonly string[]; readonly ho
 function partHours(input: DiagnosisInput, direction: Direction) {
   const line = input.segments.findLast(({ kind }) => kind === 'line');
   if (line === undefined) return { input, finding: null };
-  const through = input.occasions.filter(
-    ({ reach, path, [direction]: rate }) => reach === 'internet' && rate !== null && path.includes(line.id),
-  );
   // Held within one device and link at a time: another device at another hour is no sag.
-  const classes = [...groupedBy(through, classOf).values()].sort((a, b) => b.length - a.length);
+  const classes = [...classesOf(input.occasions).values()]
+    .filter(([first]) => first!.reach === 'internet' && first!.path.includes(line.id))
+    .map((of) => of.filter(({ [direction]: rate }) => rate !== null))
+    .filter((of) => of.length > 0)
+    .sort((a, b) => b.length - a.length);
   for (const of of classes) {
     const slow = slowHoursOf(
       of.map(({ hour, runIds, [direction]: rate }) => ({ hour, bps: rate!.medianBps, occasion: runIds[0]! })),
@@ -34,7 +35,7 @@ function partHours(input: DiagnosisInput, direction: Direction) {
     const id = `${line.id} in hours`;
     const inHours: DiagnosedSegment = { ...line, id, kind: 'line-in-hours', hours: slow.hours };
     const slowRuns = of.filter(({ hour }) => slow.hours.includes(hour));
-    const deviceIds = [...new Set(through.map(({ deviceId }) => deviceId))];
+    const deviceIds = [...new Set(classes.map(([first]) => first!.deviceId))];
     const finding: Finding = {
       key: `line-slow-in-hours ${direction} ${segmentBase(line.id)}`,
       facts: {
@@ -71,9 +72,15 @@ export interface PartedSuspicion {
   readonly sag: Finding | null;
 }
 
-/** Weeks tell the hours; only fresh occasions are weighed. */
-export function partedSuspicion(whole: DiagnosisInput, direction: Direction): PartedSuspicion {
+/** Weeks tell the hours; only fresh occasions are weighed, `wholeFresh` where no hours are parted. */
+export function partedSuspicion(
+  whole: DiagnosisInput,
+  wholeFresh: readonly Occasion[],
+  direction: Direction,
+): PartedSuspicion {
   const { input, finding } = partHours(whole, direction);
-  const fresh = { ...input, occasions: input.occasions.filter(({ startedAtMs }) => startedAtMs >= whole.freshFromMs) };
+  const occasions =
+    finding === null ? wholeFresh : input.occasions.filter(({ startedAtMs }) => startedAtMs >= whole.freshFromMs);
+  const fresh = { ...input, occasions };
   return { suspicion: suspicionOf(fresh.segments, fresh.occasions, direction, input.said), input: fresh, sag: finding };
 }

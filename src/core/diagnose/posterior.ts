@@ -15,6 +15,7 @@ const LEAST_SPREAD = 0.03;
 
 /** A segment as the inference sees it, in one direction. Rates in bits per second. */
 export interface Suspect {
+  /** 0: it limits what a path carries, and is accused of nothing. */
   readonly prior: number;
   /** Null: what it carries is not known, so it limits nothing while it is sound. */
   readonly sound: SoundRange | null;
@@ -72,21 +73,39 @@ export function soundOfPath(path: readonly number[], suspects: readonly Pick<Sus
  */
 export function logLikelihood(
   { bps, spread }: Pick<Evidence, 'bps' | 'spread'>,
-  range: SoundRange,
+  { lowBps, highBps }: SoundRange,
   sound: boolean,
 ): number {
+  return densityAt(Math.log(bps), spread, Math.log(lowBps), Math.log(highBps), sound);
+}
+
+/** The same, of rates whose logarithms are known. */
+function densityAt(rate: number, spread: number | null, low: number, high: number, sound: boolean): number {
   const sigma = Math.max(LEAST_SPREAD, spread ?? USUAL_SPREAD);
-  const [low, high, rate] = [Math.log(range.lowBps), Math.log(range.highBps), Math.log(bps)];
   const beyond = rate < low ? low - rate : rate > high && !sound ? rate - high : 0;
   const width = high - low + sigma * Math.sqrt(2 * Math.PI);
   return Math.log(((1 - ODD) * Math.exp(-(beyond * beyond) / (2 * sigma * sigma))) / width + ODD_DENSITY);
 }
 
+/** Of each suspect; empty where it is accused of nothing. */
 interface Table {
-  /** Of each suspect, by bin: what its evidence says more than if it were sound. */
-  readonly gains: readonly (readonly number[])[];
-  readonly bins: readonly (readonly SoundRange[])[];
+  readonly bins: readonly LogBins[];
+  /** By bin: logarithm of its weight if it alone holds back at that capacity. */
+  readonly alone: readonly Float64Array[];
+  /** Logarithm of the sum of these. */
+  readonly sums: readonly number[];
 }
+
+/** Logarithms of the lower and the upper end of each bin. */
+interface LogBins {
+  readonly low: Float64Array;
+  readonly high: Float64Array;
+}
+
+const logBins = (bins: readonly SoundRange[]): LogBins => ({
+  low: Float64Array.from(bins, ({ lowBps }) => Math.log(lowBps)),
+  high: Float64Array.from(bins, ({ highBps }) => Math.log(highBps)),
+});
 
 function referencesOf(
   suspects: readonly Suspect[],
@@ -115,141 +134,186 @@ export function posteriorOf(
 ): Posterior {
   const sounds = evidence.map(({ path }) => soundOfPath(path, suspects));
   const references = referencesOf(suspects, evidence, sounds);
-  const bins = suspects.map(({ sound }, place) => (references[place]! > 0 ? binsOf(sound, references[place]!) : []));
-  const measured = evidence.flatMap((each, index) => {
-    const sound = sounds[index];
-    return sound === null || sound === undefined ? [] : [{ ...each, sound }];
+  const bins = suspects.map(({ sound, prior }, place) =>
+    logBins(prior > 0 && references[place]! > 0 ? binsOf(sound, references[place]!) : []),
+  );
+  const telling: Telling[] = [];
+  evidence.forEach((each, index) => {
+    const sound = sounds[index] ?? null;
+    if (sound !== null) telling.push({ path: each.path, gains: gainsOf(each, sound, bins) });
   });
-  const telling = [...measured, ...complaints.map((path) => ({ path }))];
-  const base = [...measured.map((each) => logLikelihood(each, each.sound, true)), ...complaints.map(() => 0)];
-  // Of each occasion and each place of its path, by bin: the likelihood if that one holds back.
-  const byBin = [
-    ...measured.map((each) =>
-      each.path.map((place) => bins[place]!.map((bin) => logLikelihood(each, lower(each.sound, bin), false))),
-    ),
-    ...complaints.map((path) => path.map((place) => bins[place]!.map(() => COMPLAINT_SAYS))),
-  ];
-  const gains = suspects.map((_, place) => bins[place]!.map(() => 0));
-  telling.forEach(({ path }, index) => {
+  for (const path of complaints)
+    telling.push({ path, gains: path.map((place) => bins[place]!.low.map(() => COMPLAINT_SAYS)) });
+  const gains = bins.map(({ low }) => new Float64Array(low.length));
+  for (const { path, gains: own } of telling)
     path.forEach((place, position) => {
       const row = gains[place]!;
-      byBin[index]![position]!.forEach((value, bin) => (row[bin] = row[bin]! + value - base[index]!));
+      const more = own[position]!;
+      for (let bin = 0; bin < row.length; bin += 1) row[bin]! += more[bin]!;
     });
-  });
-  const table = { gains, bins };
-  return normalised(suspects, [
-    { suspects: [], logWeight: 0, capacitiesBps: [] },
-    ...singles(suspects, table),
-    ...pairs(suspects, table, telling, base, byBin),
+  const alone = suspects.map((suspect, place) => gains[place]!.map((gain) => odds(suspect) + gain));
+  const table = { bins, alone, sums: alone.map(logSum) };
+  return normalised(suspects.length, [
+    { suspects: [], logWeight: 0, capacitiesBps: () => [] },
+    ...singles(table),
+    ...pairs(table, telling),
   ]);
+}
+
+/** What one occasion or complaint says, of each place of its path and by bin, more than if that place were sound. */
+interface Telling {
+  readonly path: readonly number[];
+  readonly gains: readonly Float64Array[];
+}
+
+function gainsOf({ path, bps, spread }: Evidence, sound: SoundRange, bins: readonly LogBins[]): Float64Array[] {
+  const [rate, low, high] = [Math.log(bps), Math.log(sound.lowBps), Math.log(sound.highBps)];
+  const base = densityAt(rate, spread, low, high, true);
+  return path.map((place) => {
+    const of = bins[place]!;
+    const gains = new Float64Array(of.low.length);
+    for (let bin = 0; bin < gains.length; bin += 1)
+      gains[bin] = densityAt(rate, spread, Math.min(low, of.low[bin]!), Math.min(high, of.high[bin]!), false) - base;
+    return gains;
+  });
 }
 
 interface Weighed {
   readonly suspects: readonly number[];
   readonly logWeight: number;
-  readonly capacitiesBps: readonly number[];
+  /** Worked out only for those that are kept. */
+  readonly capacitiesBps: () => readonly number[];
 }
 
 const odds = ({ prior, signs }: Suspect) => Math.log(prior / (1 - prior) / BINS) + signs;
-const centre = ({ lowBps, highBps }: SoundRange) => (Math.log(lowBps) + Math.log(highBps)) / 2;
 
-function logSum(values: readonly number[]): number {
-  const most = values.reduce((max, value) => Math.max(max, value), -Infinity);
+function logSum(values: ArrayLike<number>): number {
+  let most = -Infinity;
+  for (let place = 0; place < values.length; place += 1) most = Math.max(most, values[place]!);
   if (most === -Infinity) return -Infinity;
   let sum = 0;
-  for (const value of values) sum += Math.exp(value - most);
+  for (let place = 0; place < values.length; place += 1) {
+    const below = values[place]! - most;
+    // What is less than a thousand millionth of a millionth adds nothing.
+    if (below > -35) sum += Math.exp(below);
+  }
   return most + Math.log(sum);
 }
 
-function meanCapacity(bins: readonly SoundRange[], logWeights: readonly number[]): number {
+/** The mean over the bins on the logarithm, weighed. */
+function meanCapacity({ low, high }: LogBins, logWeights: Float64Array): number {
   const all = logSum(logWeights);
-  return Math.exp(bins.reduce((sum, bin, index) => sum + Math.exp(logWeights[index]! - all) * centre(bin), 0));
+  return Math.exp(
+    logWeights.reduce((sum, weight, bin) => sum + (Math.exp(weight - all) * (low[bin]! + high[bin]!)) / 2, 0),
+  );
 }
 
-function singles(suspects: readonly Suspect[], { gains, bins }: Table): Weighed[] {
-  return suspects.flatMap((suspect, place) => {
-    const weights = gains[place]!.map((gain) => odds(suspect) + gain);
-    if (weights.length === 0) return [];
-    return [{ suspects: [place], logWeight: logSum(weights), capacitiesBps: [meanCapacity(bins[place]!, weights)] }];
+function singles({ bins, alone, sums }: Table): Weighed[] {
+  return sums.flatMap((logWeight, place) =>
+    logWeight === -Infinity
+      ? []
+      : [{ suspects: [place], logWeight, capacitiesBps: () => [meanCapacity(bins[place]!, alone[place]!)] }],
+  );
+}
+
+const pairKey = (a: number, b: number) => a * 65_536 + b;
+
+/**
+ * Of each pair that some occasion has on its path: the gains of those occasions, summed by bin, first of the lower place
+ * and then of the higher one. All in one array; `at` tells where a pair begins.
+ */
+function sharedGains(telling: readonly Telling[], { sums: known }: Table) {
+  const at = new Map<number, number>();
+  const accused = telling.map(({ path }) =>
+    path.flatMap((place, position) => (known[place] === -Infinity ? [] : [{ place, position }])),
+  );
+  const eachPair = (act: (index: number, a: number, b: number, key: number) => void) =>
+    accused.forEach((places, index) => {
+      for (const a of places)
+        for (const b of places) if (a.place < b.place) act(index, a.position, b.position, pairKey(a.place, b.place));
+    });
+  eachPair((_, __, ___, key) => at.has(key) || at.set(key, at.size * 2 * BINS));
+  const gains = new Float64Array(at.size * 2 * BINS);
+  eachPair((index, a, b, key) => {
+    const start = at.get(key)!;
+    const [ofA, ofB] = [telling[index]!.gains[a]!, telling[index]!.gains[b]!];
+    for (let bin = 0; bin < BINS; bin += 1) {
+      gains[start + bin]! += ofA[bin]!;
+      gains[start + BINS + bin]! += ofB[bin]!;
+    }
   });
+  return { at, gains };
 }
 
-/** Which occasions have both of a pair on their path, with the positions of both. */
-function sharing(telling: readonly Pick<Evidence, 'path'>[]): Map<number, [number, number, number][]> {
-  const shared = new Map<number, [number, number, number][]>();
-  telling.forEach(({ path }, index) => {
-    for (let a = 0; a < path.length; a += 1)
-      for (let b = 0; b < path.length; b += 1) {
-        if (path[a]! >= path[b]!) continue;
-        const key = path[a]! * 65_536 + path[b]!;
-        const before = shared.get(key);
-        if (before === undefined) shared.set(key, [[index, a, b]]);
-        else before.push([index, a, b]);
-      }
-  });
-  return shared;
+/**
+ * Of a pair, by bin of the one and of the other, into `weights`: an occasion with both on its path shows the lower of
+ * them, so the other one's gain is taken back. `start`: where the pair's shared gains begin.
+ */
+function weighPair(
+  { bins, alone }: Table,
+  [a, b]: readonly [number, number],
+  shared: Float64Array,
+  start: number,
+  weights: Float64Array,
+): void {
+  const [highA, highB, aloneA, aloneB] = [bins[a]!.high, bins[b]!.high, alone[a]!, alone[b]!];
+  for (let i = 0; i < BINS; i += 1)
+    for (let j = 0; j < BINS; j += 1) {
+      const back = highA[i]! <= highB[j]! ? shared[start + BINS + j]! : shared[start + i]!;
+      weights[i * BINS + j] = aloneA[i]! + aloneB[j]! - back;
+    }
 }
 
-function pairs(
-  suspects: readonly Suspect[],
-  { gains, bins }: Table,
-  telling: readonly Pick<Evidence, 'path'>[],
-  base: readonly number[],
-  byBin: readonly (readonly (readonly number[])[])[],
-): Weighed[] {
-  const shared = sharing(telling);
-  const alone = suspects.map((suspect, place) => gains[place]!.map((gain) => odds(suspect) + gain));
-  const sums = alone.map(logSum);
-  const means = alone.map((weights, place) => (weights.length === 0 ? 0 : meanCapacity(bins[place]!, weights)));
+function pairs(table: Table, telling: readonly Telling[]): Weighed[] {
+  const { bins, alone, sums } = table;
+  const shared = sharedGains(telling, table);
+  const weights = new Float64Array(BINS * BINS);
   const found: Weighed[] = [];
-  for (let a = 0; a < suspects.length; a += 1)
-    for (let b = a + 1; b < suspects.length; b += 1) {
-      if (bins[a]!.length === 0 || bins[b]!.length === 0) continue;
-      const both = shared.get(a * 65_536 + b);
-      // Where no occasion has both on its path, each is judged by its own.
-      if (both === undefined) {
-        found.push({ suspects: [a, b], logWeight: sums[a]! + sums[b]!, capacitiesBps: [means[a]!, means[b]!] });
+  const places = sums.flatMap((sum, place) => (sum === -Infinity ? [] : [place]));
+  places.forEach((a, index) => {
+    for (const b of places.slice(index + 1)) {
+      const start = shared.at.get(pairKey(a, b));
+      if (start === undefined) {
+        // Where no occasion has both on its path, each is judged by its own.
+        const capacitiesBps = () => [meanCapacity(bins[a]!, alone[a]!), meanCapacity(bins[b]!, alone[b]!)];
+        found.push({ suspects: [a, b], logWeight: sums[a]! + sums[b]!, capacitiesBps });
         continue;
       }
-      // An occasion with both shows the lower of them, so the other one's gain is taken back.
-      const takenBack = (place: number, at: 1 | 2) =>
-        bins[place]!.map((_, bin) =>
-          both.reduce((sum, shares) => sum + base[shares[0]]! - byBin[shares[0]]![shares[at]]![bin]!, 0),
-        );
-      const [backOfA, backOfB] = [takenBack(a, 1), takenBack(b, 2)];
-      const weights: number[] = [];
-      const [ofA, ofB]: number[][] = [new Array<number>(BINS).fill(-Infinity), new Array<number>(BINS).fill(-Infinity)];
-      const perA: number[][] = Array.from({ length: BINS }, () => []);
-      const perB: number[][] = Array.from({ length: BINS }, () => []);
-      for (let i = 0; i < BINS; i += 1)
-        for (let j = 0; j < BINS; j += 1) {
-          const aIsLower = bins[a]![i]!.highBps <= bins[b]![j]!.highBps;
-          const weight = alone[a]![i]! + alone[b]![j]! + (aIsLower ? backOfB[j]! : backOfA[i]!);
-          weights.push(weight);
-          perA[i]!.push(weight);
-          perB[j]!.push(weight);
-        }
-      perA.forEach((each, i) => (ofA![i] = logSum(each)));
-      perB.forEach((each, j) => (ofB![j] = logSum(each)));
-      found.push({
-        suspects: [a, b],
-        logWeight: logSum(weights),
-        capacitiesBps: [meanCapacity(bins[a]!, ofA!), meanCapacity(bins[b]!, ofB!)],
-      });
+      weighPair(table, [a, b], shared.gains, start, weights);
+      const capacitiesBps = () => {
+        weighPair(table, [a, b], shared.gains, start, weights);
+        const overOther = (at: (own: number, other: number) => number) =>
+          Float64Array.from({ length: BINS }, (_, own) =>
+            logSum(Array.from({ length: BINS }, (__, other) => weights[at(own, other)]!)),
+          );
+        return [
+          meanCapacity(
+            bins[a]!,
+            overOther((own, other) => own * BINS + other),
+          ),
+          meanCapacity(
+            bins[b]!,
+            overOther((own, other) => other * BINS + own),
+          ),
+        ];
+      };
+      found.push({ suspects: [a, b], logWeight: logSum(weights), capacitiesBps });
     }
+  });
   return found;
 }
 
 const LEAST_PROBABILITY = 0.001;
 
-function normalised(suspects: readonly Suspect[], weighed: readonly Weighed[]): Posterior {
+function normalised(suspects: number, weighed: readonly Weighed[]): Posterior {
   const all = logSum(weighed.map(({ logWeight }) => logWeight));
-  const marginal = suspects.map(() => 0);
+  const marginal = new Array<number>(suspects).fill(0);
   const explanations: Explanation[] = [];
   for (const { suspects: places, logWeight, capacitiesBps } of weighed) {
     const probability = Math.exp(logWeight - all);
     for (const place of places) marginal[place] = marginal[place]! + probability;
-    if (probability >= LEAST_PROBABILITY) explanations.push({ suspects: places, probability, capacitiesBps });
+    if (probability >= LEAST_PROBABILITY)
+      explanations.push({ suspects: places, probability, capacitiesBps: capacitiesBps() });
   }
   return { explanations: explanations.sort((one, other) => other.probability - one.probability), marginal };
 }

@@ -1,4 +1,5 @@
 import type { Direction } from '../domain/plan';
+import { groupedBy } from '../stats/grouped';
 import type { Occasion } from './observation';
 import type { DiagnosedSegment, SoundRange } from './segment';
 
@@ -22,6 +23,21 @@ export function classOf({ path }: Pick<Occasion, 'path'>): string {
   const key = path.join(' ');
   keys.set(path, key);
   return key;
+}
+
+const classes = new WeakMap<readonly Occasion[], ReadonlyMap<string, readonly Occasion[]>>();
+
+/** Occasions of each class: an office has many occasions and few ways. */
+export function classesOf(occasions: readonly Occasion[]): ReadonlyMap<string, readonly Occasion[]> {
+  let known = classes.get(occasions);
+  if (known === undefined) classes.set(occasions, (known = groupedBy(occasions, classOf)));
+  return known;
+}
+
+/** From the oldest on; the same list where it is so already. */
+export function inTime(occasions: readonly Occasion[]): readonly Occasion[] {
+  const isSo = occasions.every((each, place) => place === 0 || occasions[place - 1]!.startedAtMs <= each.startedAtMs);
+  return isSo ? occasions : [...occasions].sort((a, b) => a.startedAtMs - b.startedAtMs);
 }
 
 /** What a path carries while all of it is sound, in one direction; null where nothing of it is known. */
@@ -56,15 +72,15 @@ export function changesOf(
   direction: Direction,
 ): ReadonlyMap<string, number> {
   const changes = new Map<string, number>();
-  const wasSound = new Set<string>();
-  for (const occasion of [...occasions].sort((a, b) => a.startedAtMs - b.startedAtMs)) {
-    const rate = occasion[direction];
-    const key = classOf(occasion);
-    if (rate === null) continue;
-    if (!fallsShort(rate.medianBps, soundOf(occasion.path, segments, direction))) {
-      wasSound.add(key);
-      changes.delete(key);
-    } else if (wasSound.has(key) && !changes.has(key)) changes.set(key, occasion.startedAtMs);
+  for (const [key, of] of classesOf(occasions)) {
+    const sound = soundOf(of[0]!.path, segments, direction);
+    let [wasSound, changedAtMs]: [boolean, number | null] = [false, null];
+    for (const { startedAtMs, [direction]: rate } of inTime(of)) {
+      if (rate === null) continue;
+      if (!fallsShort(rate.medianBps, sound)) [wasSound, changedAtMs] = [true, null];
+      else if (wasSound) changedAtMs ??= startedAtMs;
+    }
+    if (changedAtMs !== null) changes.set(key, changedAtMs);
   }
   return changes;
 }
@@ -78,20 +94,33 @@ export function proofsOf(
   changes: ReadonlyMap<string, number>,
   direction: Direction,
 ): ReadonlyMap<string, Proof> {
+  const ofAll = classesOf(occasions);
   const staleBefore = new Map<string, number>();
-  for (const occasion of occasions) {
-    const changedAt = changes.get(classOf(occasion));
+  for (const [key, of] of ofAll) {
+    const changedAt = changes.get(key);
     if (changedAt === undefined) continue;
-    for (const id of occasion.path) staleBefore.set(id, Math.max(staleBefore.get(id) ?? 0, changedAt));
+    for (const id of of[0]!.path) staleBefore.set(id, Math.max(staleBefore.get(id) ?? 0, changedAt));
   }
   const proofs = new Map<string, Proof>();
-  for (const { path, startedAtMs, [direction]: rate } of occasions) {
-    if (rate === null) continue;
+  for (const of of ofAll.values()) {
+    const { path } = of[0]!;
+    // The best since each of those times: most segments of a path share one.
+    const best = new Map<number, Proof | null>();
     for (const id of path) {
-      if (startedAtMs < (staleBefore.get(id) ?? -Infinity)) continue;
-      if ((proofs.get(id)?.bps ?? 0) < rate.provenBps)
-        proofs.set(id, { bps: rate.provenBps, runId: rate.provenBy, atMs: startedAtMs });
+      const fromMs = staleBefore.get(id) ?? -Infinity;
+      if (!best.has(fromMs)) best.set(fromMs, bestOf(of, fromMs, direction));
+      const proof = best.get(fromMs)!;
+      if (proof !== null && (proofs.get(id)?.bps ?? 0) < proof.bps) proofs.set(id, proof);
     }
   }
   return proofs;
+}
+
+/** The most that occasions from a time on have proven. */
+function bestOf(occasions: readonly Occasion[], fromMs: number, direction: Direction): Proof | null {
+  let best: Proof | null = null;
+  for (const { startedAtMs, [direction]: rate } of occasions)
+    if (rate !== null && startedAtMs >= fromMs && rate.provenBps > (best?.bps ?? 0))
+      best = { bps: rate.provenBps, runId: rate.provenBy, atMs: startedAtMs };
+  return best;
 }

@@ -2,6 +2,7 @@ import { groupedBy } from '../stats/grouped';
 import type { Direction } from '../domain/plan';
 import { median } from '../stats/percentile';
 import type { Occasion } from './observation';
+import { classesOf, inTime } from './proof';
 
 /** From so much added delay on a queue is a finding of its own: soggy. */
 export const DEEP_QUEUE_MS = 75;
@@ -23,9 +24,7 @@ export interface DeepQueue {
 const addedOf = (occasion: Occasion, direction: Direction) =>
   direction === 'down' ? occasion.addedDownMs : occasion.addedUpMs;
 
-function newest(occasions: readonly Occasion[]): Occasion[] {
-  return [...occasions].sort((a, b) => b.startedAtMs - a.startedAtMs).slice(0, NEWEST);
-}
+const newest = (occasions: readonly Occasion[]): Occasion[] => inTime(occasions).slice(-NEWEST).reverse();
 
 function medianAdded(occasions: readonly Occasion[], direction: Direction): number | null {
   return median(newest(occasions).flatMap((each) => addedOf(each, direction) ?? []));
@@ -39,19 +38,13 @@ export function deepQueuesOf(occasions: readonly Occasion[]): DeepQueue[] {
   const queues: DeepQueue[] = [];
   // A link of a device is told by the first segments of its path: the same device may have a cable and air.
   const linkOf = ({ path }: Occasion) => path.slice(0, 2).join(' ');
-  const byLink = groupedBy(occasions, linkOf);
+  const byLink = groupedBy([...classesOf(occasions).values()], ([first]) => linkOf(first!));
+  const to = (far: Occasion['reach'], classes: readonly (readonly Occasion[])[]) =>
+    classes.filter(([first]) => first!.reach === far).flatMap((of) => inTime(of).slice(-NEWEST));
   for (const direction of ['down', 'up'] as const) {
-    const insideOf = new Map(
-      [...byLink].map(([link, of]) => [
-        link,
-        medianAdded(
-          of.filter(({ reach }) => reach === 'local'),
-          direction,
-        ),
-      ]),
-    );
+    const insideOf = new Map([...byLink].map(([link, of]) => [link, medianAdded(to('local', of), direction)]));
     for (const [link, of] of byLink) {
-      const local = newest(of.filter(({ reach }) => reach === 'local'));
+      const local = newest(to('local', of));
       const addedMs = insideOf.get(link) ?? null;
       if (addedMs !== null && addedMs >= DEEP_QUEUE_MS)
         queues.push({
@@ -61,7 +54,7 @@ export function deepQueuesOf(occasions: readonly Occasion[]): DeepQueue[] {
     }
     for (const reach of ['internet', 'tunnel'] as const) {
       const beyond = [...byLink].flatMap(([link, of]) => {
-        const through = newest(of.filter((each) => each.reach === reach));
+        const through = newest(to(reach, of));
         const added = medianAdded(through, direction);
         if (added === null) return [];
         return [{ through, beyondMs: added - Math.max(0, insideOf.get(link) ?? 0) }];

@@ -1,7 +1,7 @@
 import type { Direction } from '../domain/plan';
 import { mayAccuse, type Occasion } from './observation';
 import { posteriorOf, type Evidence, type Explanation } from './posterior';
-import { changesOf, classOf, proofsOf, soundOf, type Proof } from './proof';
+import { changesOf, classesOf, inTime, proofsOf, soundOf, type Proof } from './proof';
 import { NOTHING_SAID, ruledOutSigns, witnessesOf, type Said } from './said';
 import { priorOf, type DiagnosedSegment, type SoundRange } from './segment';
 
@@ -42,17 +42,18 @@ export interface Suspicion {
   readonly entanglements: readonly Entanglement[];
 }
 
-/** Newest occasions of each class, from when it turned slow on where it did. */
+/** Newest occasions of each class, from when it turned slow on where it did; the newest first. */
 function weighedOf(occasions: readonly Occasion[], changes: ReadonlyMap<string, number>, direction: Direction) {
-  const byClass = new Map<string, Occasion[]>();
-  for (const occasion of [...occasions].sort((a, b) => b.startedAtMs - a.startedAtMs)) {
-    if (occasion[direction] === null || !mayAccuse(occasion)) continue;
-    const key = classOf(occasion);
-    if (occasion.startedAtMs < (changes.get(key) ?? -Infinity)) continue;
-    const before = byClass.get(key) ?? [];
-    if (before.length < MOST_OF_A_CLASS) byClass.set(key, [...before, occasion]);
-  }
-  return [...byClass.values()].flat();
+  return [...classesOf(occasions)].flatMap(([key, of]) => {
+    const fromMs = changes.get(key) ?? -Infinity;
+    const weighed: Occasion[] = [];
+    const newest = inTime(of);
+    for (let place = newest.length - 1; place >= 0 && weighed.length < MOST_OF_A_CLASS; place -= 1) {
+      const occasion = newest[place]!;
+      if (occasion[direction] !== null && mayAccuse(occasion) && occasion.startedAtMs >= fromMs) weighed.push(occasion);
+    }
+    return weighed;
+  });
 }
 
 function clearedOf(
@@ -62,7 +63,8 @@ function clearedOf(
   direction: Direction,
 ): Set<string> {
   const asked = new Map<string, number>();
-  for (const { path } of occasions) {
+  for (const [first] of classesOf(occasions).values()) {
+    const { path } = first!;
     const sound = soundOf(path, segments, direction);
     for (const id of path) asked.set(id, Math.max(asked.get(id) ?? 0, sound?.highBps ?? 0));
   }
@@ -185,7 +187,7 @@ function weighComponent(
       const segment = segments.get(id)!;
       return { prior: priorOf(segment), sound: known.get(id)!.sound, signs: signsOf(segment, occasions, said) };
     }),
-    ...others.map((id) => ({ prior: 1e-9, sound: known.get(id)?.sound ?? null, signs: 0 })),
+    ...others.map((id) => ({ prior: 0, sound: known.get(id)?.sound ?? null, signs: 0 })),
   ];
   const evidence: Evidence[] = weighed.map(({ path, [direction]: rate }) => ({
     path: path.map((id) => places.get(id)!),

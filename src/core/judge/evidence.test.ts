@@ -4,7 +4,7 @@ import { OVER_GIGABIT, plainSamples } from '../run/samples-for-tests';
 import { evidenceOf, judgesItsPath } from './evidence';
 import { fairnessOf, togetherShareOf, type SharingRun } from './together-share';
 
-const plain = { together: false, practice: false, flags: [] as FitnessCode[] };
+const plain = { together: false, practice: false, leftOut: false, flags: [] as FitnessCode[] };
 
 describe('what a run is evidence of', () => {
   it('is its path when it ran alone, or the practice line that stood in for one', () => {
@@ -16,7 +16,12 @@ describe('what a run is evidence of', () => {
   it('is only the sum when it shared its line on purpose, and nothing when it is void', () => {
     expect(evidenceOf({ ...plain, together: true, flags: ['shared-on-purpose'] })).toBe('together');
     expect(evidenceOf({ ...plain, together: true, flags: ['shared-on-purpose', 'same-machine'] })).toBe('voided');
-    expect((['together', 'voided'] as const).map(judgesItsPath)).toEqual([false, false]);
+    expect((['together', 'voided', 'left-out'] as const).map(judgesItsPath)).toEqual([false, false, false]);
+  });
+
+  it('is nothing once a technician has left it out, whatever else it is', () => {
+    for (const more of [{}, { practice: true }, { together: true }, { flags: ['same-machine'] as FitnessCode[] }])
+      expect(evidenceOf({ ...plain, ...more, leftOut: true })).toBe('left-out');
   });
 
   it('is void by every flag that voids but sharing', () => {

@@ -2,19 +2,22 @@ import { FITNESS_EFFECTS, type FitnessCode } from './fitness/fitness-flag';
 
 /**
  * What a run is evidence of. *alone*: of its whole path. *practice*: of the practice line that stood in for one.
- * *together*: only of what several runs shared on purpose, as a sum. *voided*: of nothing.
+ * *together*: only of what several runs shared on purpose, as a sum. *voided*: of nothing. *left-out*: of nothing, because
+ * a technician says so.
  */
-export const EVIDENCES = ['alone', 'practice', 'together', 'voided'] as const;
+export const EVIDENCES = ['alone', 'practice', 'together', 'voided', 'left-out'] as const;
 export type Evidence = (typeof EVIDENCES)[number];
 
 export interface EvidenceFacts {
   readonly together: boolean;
   readonly practice: boolean;
+  readonly leftOut: boolean;
   readonly flags: readonly FitnessCode[];
 }
 
 /** The one place where it is decided what a finished run counts for. */
-export function evidenceOf({ together, practice, flags }: EvidenceFacts): Evidence {
+export function evidenceOf({ together, practice, leftOut, flags }: EvidenceFacts): Evidence {
+  if (leftOut) return 'left-out';
   if (flags.some((code) => FITNESS_EFFECTS[code] === 'voids' && code !== 'shared-on-purpose')) return 'voided';
   if (together) return 'together';
   return practice ? 'practice' : 'alone';

@@ -50,11 +50,12 @@ describe('the demo', () => {
   it('is marked as such, begins three weeks ago, and is not made twice', async () => {
     const sites = await console.context.store.sites.all();
     expect(sites.map(({ demo }) => demo)).toEqual([true, true]);
-    const count = await console.context.store.runs.count(sites[0]!.id, {});
+    const { ledger } = console.context.store;
+    const count = await ledger.count(sites[0]!.id, []);
     await seedDemo(console.context);
-    expect(await console.context.store.runs.count(sites[0]!.id, {})).toBe(count);
-    const oldest = (await console.context.store.runs.list(sites[0]!.id, {}, count)).at(-1)!;
-    expect((console.context.wallMs() - oldest.startedAtMs) / (24 * 3600_000)).toBeGreaterThan(20);
+    expect(await ledger.count(sites[0]!.id, [])).toEqual(count);
+    const [oldest] = (await ledger.slice(sites[0]!.id, [], { by: 'when', descending: false }, 1)).runs;
+    expect((console.context.wallMs() - oldest!.startedAtMs) / (24 * 3600_000)).toBeGreaterThan(20);
   });
 
   it('plays devices with a cookie of their own and a practice line of their link on each of their ways', async () => {

@@ -62,7 +62,7 @@ async function openContext(log: Logger): Promise<ConsoleContext> {
       isNightDue: () => nightIsDue(dataFolder, wallMs()),
     },
     ...openPresence(wallMs()),
-    think: (input) => thread.diagnose(input),
+    think: (siteId, input) => thread.diagnose(siteId, input),
     ...(mode === 'demo' && { practiceHands: practiceHands(dataFolder, store) }),
   };
 }

@@ -27,15 +27,15 @@ describe('a thread that diagnoses', () => {
   it('answers each question with its own answer, whatever their order', async () => {
     const asked = threadOf(
       `const all = []; parentPort.on('message', (each) => { all.push(each); if (all.length === 2)
-         for (const { id, input } of all.reverse()) parentPort.postMessage({ id, diagnosis: { occasions: input.freshFromMs } }); })`,
+         for (const { id, rest } of all.reverse()) parentPort.postMessage({ id, diagnosis: { occasions: rest.freshFromMs } }); })`,
     );
-    const both = await Promise.all([1, 2].map((freshFromMs) => asked.diagnose({ ...EMPTY, freshFromMs })));
+    const both = await Promise.all([1, 2].map((freshFromMs) => asked.diagnose('shop', { ...EMPTY, freshFromMs })));
     expect(both.map(({ occasions }) => occasions)).toEqual([1, 2]);
   });
 
   it('that dies in the middle loses nothing: it is worked out here, and the next question starts another', async () => {
     const asked = threadOf(`parentPort.on('message', () => process.exit(1))`);
     for (let time = 0; time < 2; time += 1)
-      expect(await asked.diagnose(EMPTY)).toEqual({ findings: [], segments: [], occasions: 0 });
+      expect(await asked.diagnose('shop', EMPTY)).toEqual({ findings: [], segments: [], occasions: 0 });
   });
 });

@@ -1,5 +1,6 @@
 import { Worker } from 'node:worker_threads';
-import { diagnose, type Diagnosis, type DiagnosisInput } from '@/core';
+import { diagnose, type Diagnosis, type DiagnosisInput, type Occasion } from '@/core';
+import { SentOccasions, type Errand } from './sent-occasions';
 
 interface Answer {
   readonly id: number;
@@ -10,15 +11,18 @@ interface Answer {
 export class DiagnosingThread {
   #worker: Worker | null = null;
   #asked = 0;
+  #sent = new SentOccasions<Occasion>();
   readonly #waiting = new Map<number, (diagnosis: Diagnosis | null) => void>();
 
   constructor(private readonly file: string) {}
 
-  async diagnose(input: DiagnosisInput): Promise<Diagnosis> {
+  /** `office`: whose occasions these are; those that went there before are not sent again. */
+  async diagnose(office: string, input: DiagnosisInput): Promise<Diagnosis> {
     const worker = this.#running();
     const id = (this.#asked += 1);
     const answer = new Promise<Diagnosis | null>((resolve) => this.#waiting.set(id, resolve));
-    worker.postMessage({ id, input });
+    const { occasions, ...rest } = input;
+    worker.postMessage({ id, rest, errand: this.#sent.errand(office, occasions) } satisfies Asked);
     return (await answer) ?? diagnose(input);
   }
 
@@ -29,6 +33,7 @@ export class DiagnosingThread {
   #running(): Worker {
     if (this.#worker !== null) return this.#worker;
     const worker = new Worker(this.file);
+    this.#sent = new SentOccasions();
     worker.on('message', ({ id, diagnosis }: Answer) => this.#settle(id, diagnosis));
     worker.on('error', () => undefined);
     worker.on('exit', () => {
@@ -45,4 +50,11 @@ export class DiagnosingThread {
     this.#waiting.get(id)?.(diagnosis);
     this.#waiting.delete(id);
   }
+}
+
+/** What the thread is asked. */
+export interface Asked {
+  readonly id: number;
+  readonly rest: Omit<DiagnosisInput, 'occasions'>;
+  readonly errand: Errand<Occasion>;
 }

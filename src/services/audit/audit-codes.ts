@@ -7,6 +7,7 @@ export const AUDIT_CODES = [
   ...['device-saved', 'device-removed', 'device-merged', 'device-opened'],
   ...['peer-saved', 'peer-removed', 'peer-pinned', 'peer-key-accepted', 'removal-undone'],
   ...['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn', 'copy-made'],
+  ...['runs-tagged', 'runs-noted', 'runs-left-out', 'runs-removed', 'view-saved', 'view-removed'],
   ...['finding-let-be', 'finding-opened', 'hunt-opened', 'hunt-noted', 'hunt-checked', 'hunt-ended', 'hunt-resumed'],
   ...['swap-noted', 'swap-undone', 'queue-set', 'labels-made', 'labels-revoked', 'complaint-seen'],
 ] as const satisfies readonly string[];

@@ -35,7 +35,7 @@ export interface ConsoleContext {
   /** SHA-256 of the certificate for HTTPS, as browsers show it. */
   readonly certificateFingerprint: string;
   /** Works out what stands out, beside this thread; absent: in it. */
-  readonly think?: ((input: DiagnosisInput) => Promise<Diagnosis>) | undefined;
+  readonly think?: ((siteId: string, input: DiagnosisInput) => Promise<Diagnosis>) | undefined;
   /** Absent where real people have real hands. */
   readonly practiceHands?: PracticeHands | undefined;
   /** Copies of the data folder. */

@@ -10,12 +10,13 @@ import {
   type Plan,
   type SwapCode,
 } from '@/core';
-import type { EvidenceRun } from '@/store';
+import type { EvidenceRun, Store } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
 import { hoursIn } from './office-hours';
+import { KnownRuns, type OfficeRuns, type RunSet } from './known-runs';
 import { officeSaid } from './office-said';
-import { OfficeSegments } from './office-segments';
+import { OfficeSegments, type OfficeFacts } from './office-segments';
 
 const DAY_MS = 24 * 3600_000;
 /** Evidence gets old: cables are moved, neighbours buy radios. Hours need weeks to show. */
@@ -26,7 +27,7 @@ const PORT = { medium: 'wired', mtuBytes: USUAL_MTU_BYTES } as const;
 
 const WAYS = { down: ['downBps', 'downLowBps'], up: ['upBps', 'upLowBps'] } as const;
 
-function rateOf(runs: readonly EvidenceRun[], way: 'down' | 'up'): OccasionRate | null {
+function rateOf(runs: RunSet, way: 'down' | 'up'): OccasionRate | null {
   const [figure, low] = WAYS[way];
   const known = runs.flatMap((run) => {
     const bps = run[figure];
@@ -43,24 +44,23 @@ function rateOf(runs: readonly EvidenceRun[], way: 'down' | 'up'): OccasionRate 
   };
 }
 
-function addedOf(runs: readonly EvidenceRun[], way: 'addedDownMs' | 'addedUpMs'): number | null {
+function addedOf(runs: RunSet, way: 'addedDownMs' | 'addedUpMs'): number | null {
   return median(runs.flatMap(({ brief }) => brief?.[way] ?? []));
 }
 
 /** Rate of each peer's own port, as its newest run saw it; a practice line stands before no real port. */
-function peerPortsOf(runs: readonly EvidenceRun[]): ReadonlyMap<string, number> {
-  return new Map(
-    runs.flatMap(({ peerId, peerLinkBps, practice }) =>
-      practice || peerLinkBps === null ? [] : [[peerId, peerLinkBps] as const],
-    ),
-  );
+function peerPortsOf(sets: readonly RunSet[]): ReadonlyMap<string, number> {
+  const newest = new Map<string, EvidenceRun & { readonly peerLinkBps: number }>();
+  for (const set of sets)
+    for (const run of set) {
+      const { peerId, peerLinkBps, practice, startedAtMs } = run;
+      if (practice || peerLinkBps === null || (newest.get(peerId)?.startedAtMs ?? -Infinity) > startedAtMs) continue;
+      newest.set(peerId, { ...run, peerLinkBps });
+    }
+  return new Map([...newest].map(([peerId, { peerLinkBps }]) => [peerId, peerLinkBps]));
 }
 
-function occasionOf(
-  runs: readonly EvidenceRun[],
-  segments: OfficeSegments,
-  hourOf: (atMs: number) => number,
-): Occasion {
+function occasionOf(runs: RunSet, segments: OfficeSegments, hourOf: (atMs: number) => number): Occasion {
   const newest = runs.at(-1)!;
   return {
     runIds: runs.map(({ id }) => id),
@@ -81,17 +81,67 @@ export interface OfficeEvidence extends DiagnosisInput {
   readonly timeZone: string | null;
 }
 
+/** Of one office, what need not be worked out anew. */
+interface Kept {
+  readonly runs: KnownRuns;
+  made: Made | null;
+}
+
+/** What was made of the sets, as long as what it hangs on is the same. */
+interface Made {
+  readonly of: string;
+  readonly segments: OfficeSegments;
+  /** Null: of a device that is not known any more, or without figures. */
+  readonly occasions: WeakMap<RunSet, Occasion | null>;
+}
+
+const offices = new WeakMap<Store, Map<string, Kept>>();
+
+function keptOf(store: Store, siteId: string): Kept {
+  let kept = offices.get(store);
+  if (kept === undefined) offices.set(store, (kept = new Map<string, Kept>()));
+  let office = kept.get(siteId);
+  if (office === undefined) kept.set(siteId, (office = { runs: new KnownRuns(store.runs, siteId), made: null }));
+  return office;
+}
+
+/** The occasions of the sets, and the segments on their paths; those made before, where nothing that they hang on changed. */
+function occasionsOf(kept: Kept, { sets, generation }: OfficeRuns, facts: OfficeFacts, timeZone: string | null) {
+  const { devices, peers, swaps, lines, plan, tunnelPlans, peerPorts } = facts;
+  const of = JSON.stringify([
+    ...[generation, timeZone, devices.map(({ id, name, link }) => [id, name, link])],
+    ...[peers.map(({ id, name, reach }) => [id, name, reach]), swaps.map(({ segmentId, atMs }) => [segmentId, atMs])],
+    ...[lines.map(({ id, name }) => [id, name]), plan, [...tunnelPlans], [...peerPorts]],
+  ]);
+  if (kept.made?.of !== of) kept.made = { of, segments: new OfficeSegments(facts), occasions: new WeakMap() };
+  const { segments, occasions } = kept.made;
+  const known = new Set(devices.map(({ id }) => id));
+  const hourOf = hoursIn(timeZone);
+  const all = sets.flatMap((set) => {
+    let occasion = occasions.get(set);
+    if (occasion === undefined) {
+      const judged = set.filter(({ deviceId, brief }) => known.has(deviceId) && brief !== null);
+      occasion = judged.length === 0 ? null : occasionOf(judged, segments, hourOf);
+      occasions.set(set, occasion);
+    }
+    return occasion ?? [];
+  });
+  return { occasions: all, segments: segments.along(all.map(({ path }) => path)), hourOf };
+}
+
 export async function officeEvidence(context: ConsoleContext, siteId: string): Promise<OfficeEvidence> {
-  const { sites, runs, findings } = context.store;
+  const { store } = context;
+  const { sites, findings } = store;
   const nowMs = context.wallMs();
-  const [site, devices, peers, swaps, lines, { plan }, evidence, line] = await Promise.all([
+  const kept = keptOf(store, siteId);
+  const [site, devices, peers, swaps, lines, { plan }, runs, line] = await Promise.all([
     sites.byId(siteId),
     sites.devicesOf(siteId),
     sites.peersOf(siteId),
     findings.swapsOf(siteId),
     sites.linesOf(siteId),
     crossingOf(context, siteId, { reach: 'internet' }, nowMs),
-    runs.evidenceSince(siteId, nowMs - HOURS_MS),
+    kept.runs.since(nowMs - HOURS_MS),
     sites.lineInUse(siteId, nowMs),
   ]);
   const tunnels = peers.filter(({ reach }) => reach === 'tunnel');
@@ -100,17 +150,14 @@ export async function officeEvidence(context: ConsoleContext, siteId: string): P
     const crossing = await crossingOf(context, siteId, { reach: 'tunnel', farSiteId }, nowMs);
     if (crossing.plan?.slowerEnd !== undefined) tunnelPlans.set(id, crossing.plan);
   }
-  const peerPorts = peerPortsOf(evidence);
-  const segments = new OfficeSegments({ devices, peers, swaps, lines, plan, tunnelPlans, peerPorts });
-  const known = new Set(devices.map(({ id }) => id));
-  const judged = evidence.filter(({ deviceId, brief }) => known.has(deviceId) && brief !== null);
-  const sets = [...groupedBy(judged, ({ setId }) => setId).values()];
+  const peerPorts = peerPortsOf(runs.sets);
+  const timeZone = site?.timeZone ?? null;
+  const facts = { devices, peers, swaps, lines, plan, tunnelPlans, peerPorts };
+  const { occasions, segments, hourOf } = occasionsOf(kept, runs, facts, timeZone);
   const outside =
     peers.find(({ reach, pinned }) => reach === 'internet' && pinned) ??
     peers.find(({ reach }) => reach === 'internet');
   const portBps = outside === undefined ? undefined : peerPorts.get(outside.id);
-  const hourOf = hoursIn(site?.timeZone ?? null);
-  const occasions = sets.map((set) => occasionOf(set, segments, hourOf));
   const freshFromMs = nowMs - EVIDENCE_MS;
   const said = await officeSaid(context, {
     ...{ siteId, sinceMs: freshFromMs, devices, outside, line, occasions, segments, hourOf },
@@ -129,6 +176,6 @@ export async function officeEvidence(context: ConsoleContext, siteId: string): P
     generations: new Map(
       [...groupedBy(swaps, ({ segmentId }) => segmentId)].map(([base, of]) => [base, of.length] as const),
     ),
-    ...{ office: segments, timeZone: site?.timeZone ?? null },
+    ...{ office: segments, timeZone },
   };
 }

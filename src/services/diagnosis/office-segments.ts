@@ -58,11 +58,30 @@ export interface OfficeFacts {
   readonly peerPorts: ReadonlyMap<string, number>;
 }
 
+/** What tells the path of a run. */
+type PathRun = Pick<EvidenceRun, 'deviceId' | 'link' | 'startedAtMs' | 'ipVersion' | 'reach' | 'lineId' | 'peerId'>;
+
 /** Makes the segments of an office as runs mention them, each once, and tells a run's path. */
 export class OfficeSegments {
-  readonly #segments = new Map<string, DiagnosedSegment>();
+  readonly #segments: Map<string, DiagnosedSegment>;
+  /** A path that many runs take is one and the same list. */
+  readonly #paths = new Map<string, readonly string[]>();
 
-  constructor(private readonly facts: OfficeFacts) {}
+  constructor(
+    private readonly facts: OfficeFacts,
+    segments: Iterable<readonly [string, DiagnosedSegment]> = [],
+  ) {
+    this.#segments = new Map(segments);
+  }
+
+  /** A copy with only what lies on these paths; what is mentioned to it is not mentioned here. */
+  along(paths: readonly (readonly string[])[]): OfficeSegments {
+    const mentioned = new Set([...new Set(paths)].flat());
+    return new OfficeSegments(
+      this.facts,
+      [...this.#segments].filter(([id]) => mentioned.has(id)),
+    );
+  }
 
   get all(): DiagnosedSegment[] {
     return [...this.#segments.values()];
@@ -162,9 +181,15 @@ export class OfficeSegments {
   }
 
   /** Ids of the segments of a path, from the device outwards. */
-  pathOf(
-    run: Pick<EvidenceRun, 'deviceId' | 'link' | 'startedAtMs' | 'ipVersion' | 'reach' | 'lineId' | 'peerId'>,
-  ): string[] {
+  pathOf(run: PathRun): readonly string[] {
+    const path = this.#mention(run);
+    const key = path.join(' ');
+    const known = this.#paths.get(key);
+    if (known === undefined) this.#paths.set(key, path);
+    return known ?? path;
+  }
+
+  #mention(run: PathRun): readonly string[] {
     const { deviceId, startedAtMs, reach, lineId, peerId } = run;
     const name = this.facts.devices.find(({ id }) => id === deviceId)?.name ?? null;
     const device = this.#at(`device:${deviceId}`, startedAtMs, {

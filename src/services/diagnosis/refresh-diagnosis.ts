@@ -3,7 +3,7 @@ import type { StoredFinding } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 import { officeEvidence } from './office-evidence';
 
-const thinkHere = (input: DiagnosisInput) => Promise.resolve(diagnose(input));
+const thinkHere = (_siteId: string, input: DiagnosisInput) => Promise.resolve(diagnose(input));
 
 /** States in which a finding stands: what is found again does not open it a second time. */
 const STANDS = ['open', 'worked-on', 'let-be'];
@@ -81,7 +81,7 @@ export async function refreshDiagnosis(context: ConsoleContext, siteId: string):
   const { findings } = context.store;
   // What tells the paths of other runs stays here: it cannot go to another thread.
   const { office: pathsOf, ...evidence } = await officeEvidence(context, siteId);
-  const diagnosis = await (context.think ?? thinkHere)({ ...evidence, segments: pathsOf.all });
+  const diagnosis = await (context.think ?? thinkHere)(siteId, { ...evidence, segments: pathsOf.all });
   const nowMs = context.wallMs();
   const before = new Map((await findings.findingsOf(siteId)).map((each) => [each.findingKey, each]));
   const found = diagnosis.findings.map((finding) => ({

@@ -1,4 +1,4 @@
-import type { CheckCode } from '@/core';
+import { isOfDevice, type CheckCode } from '@/core';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { findingsAreDue, ruledOutIn } from '../diagnosis';
@@ -8,11 +8,13 @@ export async function ruleOut(
   context: ConsoleContext,
   byName: string,
   { huntId, check, out }: { readonly huntId: string; readonly check: CheckCode; readonly out: boolean },
-): Promise<Outcome<null, 'hunt-unknown' | 'hunt-over'>> {
+): Promise<Outcome<null, 'hunt-unknown' | 'hunt-over' | 'check-needs-device'>> {
   const { findings } = context.store;
   const hunt = await findings.hunt(huntId);
   if (hunt === null) return failed('hunt-unknown');
   if (hunt.state !== 'open') return failed('hunt-over');
+  // Of no device it would speak of all of them, or of none.
+  if (isOfDevice(check) && hunt.focus.deviceId === undefined) return failed('check-needs-device');
   const atMs = context.wallMs();
   if (ruledOutIn(await findings.stepsOf(huntId), atMs).has(check) === out) return done(null);
   await findings.addStep({

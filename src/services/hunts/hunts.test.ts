@@ -126,6 +126,13 @@ describe('what was found, and hunts for it', () => {
     expect(await ruleOut(context, 'Ines', { huntId: 'none', check: 'update', out: true })).toMatchObject({
       fault: { code: 'hunt-unknown' },
     });
+    const ofNobody = await openHunt(context, 'Ines', { siteId, deviceId: null });
+    if (!ofNobody.ok) throw new Error('no hunt');
+    const empty = { huntId: ofNobody.value.id, out: true } as const;
+    expect(await ruleOut(context, 'Ines', { ...empty, check: 'backup' })).toMatchObject({
+      fault: { code: 'check-needs-device' },
+    });
+    expect(await ruleOut(context, 'Ines', { ...empty, check: 'others-idle' })).toMatchObject({ ok: true });
   });
 
   it('is likelier where somebody says so, unless he speaks of calls or waits in a queue that is known', async () => {

@@ -8,7 +8,7 @@ const UNDO_MS = 24 * 3600_000;
 /** Something that was removed lately. */
 export interface Removed {
   readonly id: string;
-  readonly kind: 'device' | 'peer' | 'line';
+  readonly kind: 'device' | 'peer' | 'line' | 'runs';
   readonly name: string;
   /** Of which other it was made a part; null: it was removed. */
   readonly into: string | null;
@@ -63,6 +63,8 @@ export async function undoRemoval(
     device: () => sites.devicesOf(siteId),
     peer: () => sites.peersOf(siteId),
     line: () => sites.linesOf(siteId),
+    // Runs have no names that others could take.
+    runs: () => Promise.resolve([]),
   };
   const others = await siblings[kind]();
   if (others.some((other) => other.name.toLocaleLowerCase() === name.toLocaleLowerCase()))

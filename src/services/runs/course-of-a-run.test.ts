@@ -237,7 +237,7 @@ describe('the console', () => {
       expect(cells.flatMap(({ cell }) => cell ?? [])).toMatchObject([{ runId, verdict: 'full', rating: 'collapsed' }]);
       expect(await ledgerOf(console.context, {})).toMatchObject({
         ok: true,
-        value: { total: 1, runs: [{ id: runId, verdict: 'full' }] },
+        value: { count: 1, runs: [{ id: runId, verdict: 'full' }] },
       });
     });
 
@@ -384,7 +384,7 @@ describe('the console', () => {
       expect(await shown()).toEqual(['Press desk', 500e6]);
       await removeDevice(console.context, deviceId);
       expect(await shown()).toEqual(['Press desk', 500e6]);
-      expect(await ledgerOf(console.context, {})).toMatchObject({ ok: true, value: { total: 1 } });
+      expect(await ledgerOf(console.context, {})).toMatchObject({ ok: true, value: { count: 1 } });
     });
 
     it('is narrowed by device, link and reach in the ledger', async () => {
@@ -398,7 +398,7 @@ describe('the console', () => {
       }
       const count = async (query: Parameters<typeof ledgerOf>[1]) => {
         const ledger = await ledgerOf(console.context, query);
-        return ledger.ok ? ledger.value.total : null;
+        return ledger.ok ? ledger.value.count : null;
       };
       expect(await count({ reach: 'local' })).toBe(1);
       expect(await count({ linkKind: 'wifi-5' })).toBe(0);

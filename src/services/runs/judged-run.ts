@@ -39,12 +39,17 @@ function rangesOf({ down, up }: RunReport): StoredRun['ranges'] {
 }
 
 /** The columns that the board and the ledger go by. */
-export function figureColumns(report: RunReport, { together, practice }: Pick<StoredRun, 'together' | 'practice'>) {
+export function figureColumns(
+  report: RunReport,
+  { together, practice, leftOut }: Pick<StoredRun, 'together' | 'practice' | 'leftOut'>,
+) {
   const flags = report.fitness.map(({ code }) => code);
   return {
     methodVersion: report.methodVersion,
     verdict: report.verdict,
-    evidence: evidenceOf({ together: together !== null, practice, flags }),
+    evidence: evidenceOf({ together: together !== null, practice, leftOut: leftOut !== null, flags }),
+    // Each between two spaces, so that one is found and no part of another.
+    flags: flags.length === 0 ? '' : ` ${flags.join(' ')} `,
     downBps: oneFigure(report.down),
     upBps: oneFigure(report.up),
     ranges: rangesOf(report),

@@ -64,7 +64,8 @@ const REACHES = ['local', 'internet', 'tunnel'] as const;
 
 /** The direction that is worth hunting in: the one in which more is suspected. */
 function directionOf(evidence: DiagnosisInput): PartedSuspicion & { readonly direction: Direction } {
-  const of = (direction: Direction) => ({ direction, ...partedSuspicion(evidence, direction) });
+  const fresh = evidence.occasions.filter(({ startedAtMs }) => startedAtMs >= evidence.freshFromMs);
+  const of = (direction: Direction) => ({ direction, ...partedSuspicion(evidence, fresh, direction) });
   const [down, up] = [of('down'), of('up')];
   const weight = ({ suspicion }: PartedSuspicion) => Math.max(0, ...suspicion.probability.values());
   return weight(up) > weight(down) + CLEARLY_MORE ? up : down;

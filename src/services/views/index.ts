@@ -7,7 +7,7 @@ export { huntPageOf, type HuntPage } from './hunt-page';
 export type { StoryLine } from './hunt-story';
 export type { ShownTest } from './hunt-tests';
 export { joinPageOf, type JoinPage } from './join-page';
-export { ledgerOf, type Ledger, type LedgerQuery } from './ledger';
+export { ledgerFrameOf, ledgerOf, matchingRuns, type Ledger, type LedgerFrame, type LedgerQuery } from './ledger';
 export { ledgerPageOf, ledgerRunOf } from './ledger-page';
 export { peopleOf, type OpenSignIn, type Person } from './people';
 export { labelsOf, type ShownLabel } from './labels-page';

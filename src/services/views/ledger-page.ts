@@ -1,27 +1,28 @@
 import type { LinkKind } from '@/core';
-import type { RunLine } from '@/store';
+import type { LedgerRun } from '@/store';
 import { done, type LedgerPage, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { ledgerOf, type LedgerQuery } from './ledger';
 
-/** A page of the ledger as the API gives it. */
+/** A slice of the ledger as the API gives it. */
 export async function ledgerPageOf(
   context: ConsoleContext,
   query: LedgerQuery,
 ): Promise<Outcome<LedgerPage, 'site-missing'>> {
   const found = await ledgerOf(context, query);
   if (!found.ok) return found;
-  const { total, older, newer, runs } = found.value;
+  const { count, isMore, next, runs, faults } = found.value;
   return done({
-    total,
-    older,
-    newer,
+    ...{ total: count, isMore, next },
+    leftOut: faults.map(({ typed, code }) => ({ typed, code })),
     runs: runs.map(ledgerRunOf),
   });
 }
 
 /** A run as the API lists it. */
-export function ledgerRunOf(run: RunLine): LedgerPage['runs'][number] {
+export function ledgerRunOf(
+  run: Omit<LedgerRun, 'tags'> & Partial<Pick<LedgerRun, 'tags'>>,
+): LedgerPage['runs'][number] {
   return {
     id: run.id,
     setId: run.setId,
@@ -36,6 +37,11 @@ export function ledgerRunOf(run: RunLine): LedgerPage['runs'][number] {
     linkKind: run.linkKind as LinkKind,
     profile: run.profile,
     verdict: run.verdict,
+    evidence: run.evidence,
+    leftOutBecause: run.leftOut,
+    flags: run.flags.split(' ').filter((code) => code !== ''),
+    tags: [...(run.tags ?? [])],
+    notes: run.notes,
     downBps: run.downBps,
     upBps: run.upBps,
     idleMs: run.idleMs,

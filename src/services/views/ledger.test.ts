@@ -1,76 +1,164 @@
 import { furnish, measured, openTestConsole, orderFor, type TestConsole } from '../console/console-for-tests';
-import { LEDGER_PAGE_ROWS, ledgerOf, type LedgerQuery } from './ledger';
+import { leaveOutRuns, noteRuns, removeRuns, saveLedgerView, tagRuns } from '../runs';
+import { forgetOldRemovals, removedLately, undoRemoval } from '../office/removals';
+import { boardOf } from './board';
+import { LEDGER_SLICE_ROWS, ledgerFrameOf, ledgerOf, matchingRuns, type LedgerQuery } from './ledger';
 
-const ROWS = 2 * LEDGER_PAGE_ROWS + 7;
+const ROWS = 2 * LEDGER_SLICE_ROWS + 7;
+const DAY_MS = 24 * 3600_000;
 
-describe('the ledger, page by page', () => {
+describe('the ledger', () => {
   let console: TestConsole;
-  beforeAll(async () => {
+  let siteId: string;
+  let code: string;
+  beforeEach(async () => {
     console = await openTestConsole();
-    const { code } = await furnish(console);
-    const { runId } = await measured(console, orderFor(code));
-    const run = (await console.context.store.runs.byId(runId))!;
-    await console.context.store.runs.takeIn(
-      Array.from({ length: ROWS - 1 }, (_, index) => ({
-        // Three of each moment: an order by time alone would lose some between two pages.
-        run: { ...run, id: `run-${index}`, startedAtMs: run.startedAtMs - 1000 * (1 + Math.floor(index / 3)) },
-        samples: null,
-      })),
-    );
+    ({ siteId, code } = await furnish(console));
   });
-  afterAll(() => console.close());
+  afterEach(() => console.close());
 
-  const page = async (query: LedgerQuery) => {
+  const slice = async (query: LedgerQuery) => {
     const found = await ledgerOf(console.context, query);
     if (!found.ok) throw new Error(found.fault.code);
     return found.value;
   };
+  const fill = async () => {
+    const { runId } = await measured(console, orderFor(code));
+    const run = (await console.context.store.runs.byId(runId))!;
+    await console.context.store.runs.takeIn(
+      Array.from({ length: ROWS - 1 }, (_, index) => ({
+        // Three of each moment: an order by time alone would lose some between two slices.
+        run: { ...run, id: `run-${index}`, startedAtMs: run.startedAtMs - 1000 * (1 + Math.floor(index / 3)) },
+        samples: null,
+      })),
+    );
+    return run;
+  };
 
-  it('shows each run once on the way to the oldest, and the same pages on the way back', async () => {
-    const pages = [await page({})];
-    while (pages.at(-1)!.older !== null) pages.push(await page({ older: pages.at(-1)!.older! }));
-    const ids = pages.map(({ runs }) => runs.map(({ id }) => id));
-    expect(new Set(ids.flat()).size).toBe(ROWS);
-    expect(ids.flat()).toHaveLength(ROWS);
-    expect(ids.map((each) => each.length)).toEqual([50, 50, 7]);
-    const starts = pages.flatMap(({ runs }) => runs.map(({ startedAtMs }) => startedAtMs));
-    expect(starts).toEqual([...starts].sort((a, b) => b - a));
-
-    const middle = await page({ newer: pages[2]!.newer! });
-    expect(middle.runs.map(({ id }) => id)).toEqual(ids[1]);
-    const head = await page({ newer: middle.newer! });
-    expect(head.runs.map(({ id }) => id)).toEqual(ids[0]);
-    expect(head.newer).toBeNull();
+  it('shows each run once on the way to the oldest, and goes on where it was when new ones come in meanwhile', async () => {
+    const run = await fill();
+    const ids: string[] = [];
+    let [after, slices]: [string | undefined, number] = [undefined, 0];
+    do {
+      const { runs, next, count } = await slice({ after });
+      ids.push(...runs.map(({ id }) => id));
+      expect(count).toBe(ROWS + slices);
+      slices += 1;
+      after = next ?? undefined;
+      const late = { ...run, id: `late-${slices}`, startedAtMs: run.startedAtMs + 1000 * slices };
+      await console.context.store.runs.takeIn([{ run: late, samples: null }]);
+    } while (after !== undefined);
+    expect(slices).toBe(3);
+    expect(new Set(ids).size).toBe(ROWS);
+    expect(ids).toHaveLength(ROWS);
+    expect((await slice({})).runs[0]!.id).toBe('late-3');
   });
 
-  it('goes on where it was when new runs come in meanwhile', async () => {
-    const first = await page({});
-    const newest = (await console.context.store.runs.byId(first.runs[0]!.id))!;
-    const late = { ...newest, id: 'late', startedAtMs: newest.startedAtMs + 1000 };
-    await console.context.store.runs.takeIn([{ run: late, samples: null }]);
-    const second = await page({ older: first.older! });
-    const shown = new Set(first.runs.map(({ id }) => id));
-    expect(second.runs.some(({ id }) => shown.has(id))).toBe(false);
-    // A page of newer runs that would be all but empty is the head of the list, whole.
-    const before = await page({ newer: second.newer! });
-    expect(before.runs.map(({ id }) => id)).toEqual(first.runs.map(({ id }) => id));
-    const head = await page({ newer: before.newer! });
-    expect(head.runs[0]!.id).toBe('late');
-    expect(head.runs).toHaveLength(LEDGER_PAGE_ROWS);
+  it('begins at its head where a place is none, and says what of a query means nothing', async () => {
+    await fill();
+    const head = (await slice({})).runs.map(({ id }) => id);
+    for (const after of ['', 'x', 'bm9uZQ', Buffer.from('[1,2]').toString('base64url'), '~~~', '{"a":1}'])
+      expect((await slice({ after })).runs.map(({ id }) => id)).toEqual(head);
+    const odd = await slice({ query: 'colour=red verdict=full' });
+    expect(odd.faults).toMatchObject([{ code: 'field-unknown', typed: 'colour=red' }]);
+    expect(odd.count).toBe(ROWS);
+    expect(odd.filtered).toBe(true);
   });
 
-  it('begins at its head where a place is none', async () => {
-    const head = await page({});
-    for (const odd of ['', 'x', '5', '~r', 'NaN~r'])
-      expect((await page({ older: odd })).runs.map(({ id }) => id)).toEqual(head.runs.map(({ id }) => id));
+  it('reads days in the time zone of the office', async () => {
+    const site = (await console.context.store.sites.byId(siteId))!;
+    // 20:30 in London is the next morning in Auckland.
+    const startedAtMs = Date.UTC(2026, 10, 20, 20, 30);
+    const { runId } = await measured(console, orderFor(code));
+    const run = (await console.context.store.runs.byId(runId))!;
+    await console.context.store.runs.takeIn([{ run: { ...run, id: 'evening', startedAtMs }, samples: null }]);
+    const on = async (timeZone: string, day: string) => {
+      await console.context.store.sites.saveSite({ ...site, timeZone });
+      return (await slice({ query: `on=${day}` })).runs.map(({ id }) => id);
+    };
+    expect(await on('Europe/London', '20.11.2026')).toEqual(['evening']);
+    expect(await on('Europe/London', '21.11.2026')).toEqual([]);
+    expect(await on('Pacific/Auckland', '21.11.2026')).toEqual(['evening']);
+    expect(await on('Pacific/Auckland', '20.11.2026')).toEqual([]);
   });
 
-  it('is narrowed to a time', async () => {
-    const all = await page({});
-    const at = all.runs[10]!.startedAtMs;
-    const since = await page({ fromMs: at });
-    expect(since.runs.every(({ startedAtMs }) => startedAtMs >= at)).toBe(true);
-    expect(since.total + (await page({ untilMs: at })).total).toBe(all.total);
-    expect(since.filtered).toBe(true);
+  it('takes a tag and a line on many at once, and finds them by it', async () => {
+    const one = await measured(console, orderFor(code, { deviceName: 'A' }));
+    const two = await measured(console, orderFor(code, { deviceName: 'B' }));
+    const chosen = { siteId, runIds: [one.runId, two.runId] };
+    expect(await tagRuns(console.context, { ...chosen, tag: 'heater', on: true })).toMatchObject({ ok: true });
+    expect(await noteRuns(console.context, { ...chosen, note: 'door open' })).toMatchObject({ ok: true });
+    expect(await noteRuns(console.context, { siteId, runIds: [two.runId], note: 'and shut' })).toMatchObject({
+      ok: true,
+    });
+    expect(await matchingRuns(console.context, { siteId, query: 'tag=heater' })).toHaveLength(2);
+    expect(await matchingRuns(console.context, { siteId, query: 'note="and shut"' })).toEqual([two.runId]);
+    expect((await console.context.store.runs.byId(two.runId))!.notes).toBe('door open\nand shut');
+    expect((await ledgerFrameOf(console.context, siteId)).known.tag).toEqual(['heater']);
+    expect(await tagRuns(console.context, { ...chosen, siteId: 'none', tag: 'x', on: true })).toMatchObject({
+      fault: { code: 'site-missing' },
+    });
+  });
+
+  it('leaves runs out of all judgement with a reason, and takes them in again as what they were', async () => {
+    const { runId, deviceId } = await measured(console, orderFor(code));
+    const cells = async () => {
+      const board = await boardOf(console.context, siteId);
+      if (!board.ok) throw new Error(board.fault.code);
+      return board.value.groups.flatMap(({ rows }) =>
+        rows.flatMap((row) => row.cells.flatMap(({ cell }) => cell ?? [])),
+      );
+    };
+    expect(await cells()).toHaveLength(1);
+    const { evidence } = (await slice({})).runs[0]!;
+    const chosen = { siteId, runIds: [runId, 'nobody'] };
+    expect(await leaveOutRuns(console.context, { ...chosen, reason: 'the backup ran' })).toMatchObject({ value: 1 });
+    expect((await slice({})).runs[0]).toMatchObject({ evidence: 'left-out', leftOut: 'the backup ran' });
+    // It speaks of nothing any more, and the next run begins a set of its own.
+    expect(
+      await console.context.store.runs.ratesSince(
+        { siteId, deviceId, linkKind: 'wired', reach: 'internet', practice: false },
+        0,
+      ),
+    ).toEqual([]);
+    expect(await leaveOutRuns(console.context, { ...chosen, reason: null })).toMatchObject({ value: 1 });
+    expect((await slice({})).runs[0]).toMatchObject({ evidence, leftOut: null });
+    expect(await leaveOutRuns(console.context, { siteId, runIds: ['nobody'], reason: 'x' })).toMatchObject({
+      fault: { code: 'runs-missing' },
+    });
+  });
+
+  it('removes runs so that nothing shows them, puts them back as they were, and forgets them after a day', async () => {
+    const one = await measured(console, orderFor(code, { deviceName: 'A' }));
+    const two = await measured(console, orderFor(code, { deviceName: 'B' }));
+    const before = await console.context.store.runs.byId(one.runId);
+    const removed = await removeRuns(console.context, { siteId, runIds: [one.runId, 'nobody'] });
+    if (!removed.ok) throw new Error(removed.fault.code);
+    expect(removed.value.count).toBe(1);
+    expect((await slice({})).runs.map(({ id }) => id)).toEqual([two.runId]);
+    expect((await slice({})).count).toBe(1);
+    expect((await console.context.store.runs.newestSets(siteId)).map(({ id }) => id)).toEqual([two.runId]);
+    expect(await removedLately(console.context, siteId)).toMatchObject([{ kind: 'runs', name: '1 run', into: null }]);
+    expect(await undoRemoval(console.context, removed.value.removalId)).toMatchObject({ ok: true });
+    expect(await console.context.store.runs.byId(one.runId)).toEqual(before);
+    expect(await undoRemoval(console.context, removed.value.removalId)).toMatchObject({
+      fault: { code: 'removal-over' },
+    });
+
+    await removeRuns(console.context, { siteId, runIds: [one.runId] });
+    console.advanceMs(DAY_MS + 1000);
+    await forgetOldRemovals(console.context);
+    expect(await console.context.store.runs.byId(one.runId)).toBeNull();
+    expect(await console.context.store.runs.byId(two.runId)).not.toBeNull();
+    expect(await removeRuns(console.context, { siteId, runIds: [one.runId] })).toMatchObject({
+      fault: { code: 'runs-missing' },
+    });
+  });
+
+  it('keeps a view under its name', async () => {
+    await saveLedgerView(console.context, 'Ines', { siteId, name: 'Evenings', query: 'q=tag%3Devening' });
+    expect((await ledgerFrameOf(console.context, siteId)).views).toEqual([
+      { name: 'Evenings', query: 'q=tag%3Devening', byName: 'Ines' },
+    ]);
   });
 });

@@ -13,11 +13,13 @@ import { evidence } from './0009-evidence';
 import { people } from './0010-people';
 import { findings } from './0011-findings';
 import { timeZone } from './0012-time-zone';
+import { runChanges } from './0013-run-changes';
+import { ledger } from './0014-ledger';
 import type { Migration } from './migration';
 
 export const MIGRATIONS: readonly Migration[] = [
   ...[firstTables, access, turns, conditions, apiTokens, removals, office, quickLists, evidence, people],
-  ...[findings, timeZone],
+  ...[findings, timeZone, runChanges, ledger],
 ];
 
 /**

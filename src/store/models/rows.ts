@@ -172,7 +172,8 @@ export interface RunRow extends Row<RunRow> {
   profile: ProfileName;
   practice: boolean;
   demo: boolean;
-  status: 'running' | 'finished' | 'unfinished';
+  /** `removed`: kept for a day, so that it can be put back. */
+  status: 'running' | 'finished' | 'unfinished' | 'removed';
   reason: UnfinishedReason | null;
   startedAtMs: number;
   lastSeenAtMs: number;
@@ -207,6 +208,10 @@ export interface RunRow extends Row<RunRow> {
   notes: string;
   /** Counts the links by which it was shared; null while it is shared by none. */
   shareNumber: number | null;
+  /** Why a technician took it out of all judgement; null: nobody did. */
+  leftOut: string | null;
+  /** Codes of its fitness flags, each between two spaces. */
+  flags: string;
   /** What it counts for; see core/judge/evidence. */
   evidence: Evidence;
   /** What its peer signed for; null in runs from before there were receipts, and while it runs. */
@@ -266,7 +271,7 @@ export interface ApiTokenRow extends Row<ApiTokenRow> {
 /** A device, a peer or a line with its plans that was removed, whole; the id is its own. */
 export interface RemovalRow extends Row<RemovalRow> {
   siteId: string;
-  kind: 'device' | 'peer' | 'line';
+  kind: 'device' | 'peer' | 'line' | 'runs';
   name: string;
   removed: object;
   removedAtMs: number;

@@ -216,6 +216,8 @@ export function defineTables(sequelize: Sequelize): Tables {
         notes: { ...text, defaultValue: '' },
         shareNumber: { type: DataTypes.INTEGER, allowNull: true },
         evidence: { ...text, defaultValue: 'alone' },
+        leftOut: maybeText,
+        flags: { ...text, defaultValue: '' },
         receipt: maybeJson,
         ticketId: maybeText,
         untilMs: maybeNumber,

@@ -1,6 +1,8 @@
-import { Op, type Attributes, type Sequelize } from 'sequelize';
+import { Op, type Attributes, type Sequelize, type Transaction } from 'sequelize';
+import { groupedBy } from '@/core';
 import type { RemovalRow } from '../models/rows';
 import type { Tables } from '../models/tables';
+import type { StoredRun } from './run-queries';
 import type { Device, Line, LineSwitch, StoredPeer, StoredPlan } from './site-queries';
 
 export type StoredRemoval = Attributes<RemovalRow>;
@@ -27,6 +29,11 @@ export interface RemovedLine {
   readonly line: Line;
   readonly plans: readonly StoredPlan[];
   readonly switches: readonly LineSwitch[];
+}
+
+/** Runs that were removed together, and how each had ended. */
+interface RemovedRuns {
+  readonly runs: readonly { readonly id: string; readonly status: StoredRun['status'] }[];
 }
 
 /** SQLite binds only so many values in one statement. */
@@ -74,6 +81,37 @@ export class RemovalQueries {
     });
   }
 
+  /**
+   * Removes runs that have ended; their rows stay as they are until they are forgotten. Answers how many there were: with
+   * none, nothing is kept either.
+   */
+  async removeRuns(removal: Omit<StoredRemoval, 'kind' | 'removed' | 'name'>, ids: readonly string[]): Promise<number> {
+    return this.sequelize.transaction(async (transaction) => {
+      const { siteId } = removal;
+      const runs: { id: string; status: StoredRun['status'] }[] = [];
+      for (let from = 0; from < ids.length; from += BATCH) {
+        const where = { siteId, id: ids.slice(from, from + BATCH), status: ['finished', 'unfinished'] };
+        const rows = await this.tables.runs.findAll({ where, attributes: ['id', 'status'], transaction });
+        runs.push(...rows.map(({ id, status }) => ({ id, status })));
+        await this.tables.runs.update({ status: 'removed' }, { where, transaction });
+      }
+      const removed: RemovedRuns = { runs };
+      const name = runs.length === 1 ? '1 run' : `${runs.length} runs`;
+      if (runs.length > 0)
+        await this.tables.removals.create({ ...removal, kind: 'runs', name, removed }, { transaction });
+      return runs.length;
+    });
+  }
+
+  async #putBackRuns({ runs }: RemovedRuns, transaction: Transaction): Promise<void> {
+    for (const [status, of] of groupedBy(runs, (run) => run.status))
+      for (let from = 0; from < of.length; from += BATCH)
+        await this.tables.runs.update(
+          { status },
+          { where: { id: of.slice(from, from + BATCH).map(({ id }) => id), status: 'removed' }, transaction },
+        );
+  }
+
   async remove(removal: StoredRemoval): Promise<void> {
     await this.sequelize.transaction(async (transaction) => {
       const where = { id: removal.id };
@@ -107,6 +145,8 @@ export class RemovalQueries {
             transaction,
           });
         await this.tables.deviceAliases.update(own, { where: { id: [...mergedAliasIds], ...now }, transaction });
+      } else if (removal.kind === 'runs') {
+        await this.#putBackRuns(removal.removed as RemovedRuns, transaction);
       } else if (removal.kind === 'peer') {
         await this.tables.peers.create({ ...PLAIN_PEER, ...(removal.removed as StoredPeer) }, { transaction });
       } else {
@@ -119,6 +159,18 @@ export class RemovalQueries {
   }
 
   async forgetBefore(removedAtMs: number): Promise<void> {
-    await this.tables.removals.destroy({ where: { removedAtMs: { [Op.lt]: removedAtMs } } });
+    const where = { removedAtMs: { [Op.lt]: removedAtMs } };
+    await this.sequelize.transaction(async (transaction) => {
+      const old = await this.tables.removals.findAll({ where: { ...where, kind: 'runs' }, transaction });
+      for (const { removed } of old) {
+        const ids = (removed as RemovedRuns).runs.map(({ id }) => id);
+        for (let from = 0; from < ids.length; from += BATCH)
+          await this.tables.runs.destroy({
+            where: { id: ids.slice(from, from + BATCH), status: 'removed' },
+            transaction,
+          });
+      }
+      await this.tables.removals.destroy({ where, transaction });
+    });
   }
 }

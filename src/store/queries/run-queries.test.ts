@@ -25,9 +25,6 @@ describe('the runs in the store', () => {
   let store: Store;
   const put = (id: string, changes: Partial<StoredRun> = {}) =>
     store.runs.insert({ ...RUN, id, setId: id, ...changes });
-  type List = Parameters<Store['runs']['list']>;
-  const ids = async (filter: List[1], limit = 50, from: List[3] = null) =>
-    (await store.runs.list('s', filter, limit, from)).map(({ id }) => id);
 
   beforeEach(async () => {
     folder = mkdtempSync(join(tmpdir(), 'bent-straw-'));
@@ -40,44 +37,6 @@ describe('the runs in the store', () => {
   afterEach(async () => {
     await store.close();
     rmSync(folder, { recursive: true });
-  });
-
-  it('are listed with the newest first, page by page', async () => {
-    for (const [index, id] of ['a', 'b', 'c'].entries()) await put(id, { startedAtMs: index });
-    expect(await ids({})).toEqual(['c', 'b', 'a']);
-    const from = (way: 'older' | 'newer') => ({ place: { startedAtMs: 1, id: 'b' }, way });
-    expect(await ids({}, 2, from('older'))).toEqual(['a']);
-    expect(await ids({}, 2, from('newer'))).toEqual(['c']);
-    expect(await store.runs.count('s', {})).toBe(3);
-    expect(await store.runs.count('another', {})).toBe(0);
-  });
-
-  it('of one moment have an order all the same: none is left out between two pages', async () => {
-    for (const id of ['d', 'a', 'c', 'b']) await put(id, { startedAtMs: 7 });
-    expect(await ids({}, 2)).toEqual(['d', 'c']);
-    expect(await ids({}, 2, { place: { startedAtMs: 7, id: 'c' }, way: 'older' })).toEqual(['b', 'a']);
-    expect(await ids({}, 2, { place: { startedAtMs: 7, id: 'b' }, way: 'newer' })).toEqual(['c', 'd']);
-  });
-
-  it('are narrowed to a time: from its first moment, and before its last', async () => {
-    for (const startedAtMs of [1, 2, 3, 4]) await put(`at-${startedAtMs}`, { startedAtMs });
-    expect(await ids({ fromMs: 2, untilMs: 4 })).toEqual(['at-3', 'at-2']);
-    expect(await store.runs.count('s', { fromMs: 3 })).toBe(2);
-    expect(await store.runs.count('s', { untilMs: 1 })).toBe(0);
-  });
-
-  it('are found by a part of the name of device, spot or peer, whatever its case, and by nothing else', async () => {
-    await put('by-device', { deviceName: 'Glue room tablet', spotName: null, peerName: 'x', startedAtMs: 3 });
-    await put('by-spot', { deviceName: 'y', spotName: 'Glue room', peerName: 'x', startedAtMs: 2 });
-    await put('by-peer', { deviceName: 'y', spotName: null, peerName: 'the GLUE peer', startedAtMs: 1 });
-    await put('other', { deviceName: 'y', spotName: null, peerName: 'x', notes: 'glue' });
-    expect(await ids({ text: 'gLue' })).toEqual(['by-device', 'by-spot', 'by-peer']);
-    expect(await store.runs.count('s', { text: 'glue', deviceId: 'nobody' })).toBe(0);
-    await put('by-accent', { deviceName: 'Übungsraum, Straße', spotName: null, peerName: 'x' });
-    for (const text of ['ÜBUNGSRAUM', 'u\u0308bungs', 'ubungsraum', 'STRASSE'])
-      expect(await ids({ text })).toEqual(['by-accent']);
-    // A sign that means something in a pattern is only a sign.
-    expect(await ids({ text: '%' })).toEqual([]);
   });
 
   it('count a change for everything that the board shows, and none for a sign of life or a note', async () => {

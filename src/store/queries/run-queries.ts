@@ -1,5 +1,5 @@
 import { Op, QueryTypes, type Attributes, type Sequelize, type WhereOptions } from 'sequelize';
-import { foldedName, OF_ITS_PATH, type LinkKind, type Reach, type RunSamples } from '@/core';
+import { groupedBy, OF_ITS_PATH, type Reach, type RunSamples } from '@/core';
 import type { RunRow } from '../models/rows';
 import type { Tables } from '../models/tables';
 import { readReport } from '../readers/report-reader';
@@ -21,6 +21,13 @@ const TRUTH_COLUMNS = new Set<string>(['practice']);
 
 /** A finished run as far as a diagnosis needs it. */
 export type EvidenceRun = Pick<StoredRun, (typeof EVIDENCE_COLUMNS)[number]>;
+
+/** What `evidenceSince` answers. */
+export interface EvidenceOfSite {
+  readonly runs: readonly EvidenceRun[];
+  readonly count: number;
+  readonly version: number;
+}
 
 const EVIDENCE_COLUMNS = [
   ...(['id', 'setId', 'deviceId', 'linkKind', 'reach', 'lineId', 'peerId', 'startedAtMs'] as const),
@@ -49,32 +56,8 @@ const LONG_COLUMNS = ['report', 'brief', 'receipt'] as const;
 /** Kinds of evidence that speak of a path by itself, for SQL. */
 const OF_PATH = OF_ITS_PATH.map((evidence) => `'${evidence}'`).join(', ');
 
-/** What the ledger can be narrowed to. */
-export interface RunFilter {
-  readonly deviceId?: string | undefined;
-  readonly linkKind?: LinkKind | undefined;
-  readonly reach?: Reach | undefined;
-  /** Part of the name of the device, its spot or the peer. */
-  readonly text?: string | undefined;
-  /** Runs that were started from then on, and before then. */
-  readonly fromMs?: number | undefined;
-  readonly untilMs?: number | undefined;
-}
-
-/** A place in a list of runs: just behind the run with this start and id. */
-export interface RunPlace {
-  readonly startedAtMs: number;
-  readonly id: string;
-}
-
-const NAMES = ['deviceName', 'spotName', 'peerName'] as const;
-
-/** Every name that runs of a site have, as it is and as it is searched. */
-interface KnownNames {
-  readonly version: number;
-  readonly names: ReadonlyMap<string, string>;
-}
-
+/** Values that are bound in one statement, at most. */
+const MOST_BOUND = 500;
 /** Rows that are written with one statement. */
 const BATCH = 20;
 
@@ -88,8 +71,6 @@ function wholeRun(row: RunRow): StoredRun {
 }
 
 export class RunQueries {
-  readonly #names = new Map<string, KnownNames>();
-
   constructor(
     private readonly sequelize: Sequelize,
     private readonly tables: Tables,
@@ -191,44 +172,13 @@ export class RunQueries {
     await this.tables.runs.update(figures, { where: { id, status: 'finished' } });
   }
 
-  /**
-   * Runs from the newest on, or from a place on: `older` ones, the newest first, or `newer` ones, the oldest first. As
-   * quick at the far end of a long list as at its head.
-   */
-  async list(
-    siteId: string,
-    filter: RunFilter,
-    limit: number,
-    from: { readonly place: RunPlace; readonly way: 'older' | 'newer' } | null = null,
-  ): Promise<RunLine[]> {
-    const order = from?.way === 'newer' ? 'ASC' : 'DESC';
-    const past = from?.way === 'newer' ? Op.gt : Op.lt;
+  /** The lines of runs by their ids. */
+  async lines(ids: readonly string[]): Promise<ReadonlyMap<string, RunLine>> {
     const rows = await this.tables.runs.findAll({
-      where: {
-        [Op.and]: [
-          await this.#where(siteId, filter),
-          ...(from === null
-            ? []
-            : [
-                { startedAtMs: { [from.way === 'newer' ? Op.gte : Op.lte]: from.place.startedAtMs } },
-                {
-                  [Op.or]: [{ startedAtMs: { [past]: from.place.startedAtMs } }, { id: { [past]: from.place.id } }],
-                },
-              ]),
-        ],
-      },
+      where: { id: { [Op.in]: [...ids] } },
       attributes: { exclude: [...LONG_COLUMNS] },
-      order: [
-        ['startedAtMs', order],
-        ['id', order],
-      ],
-      limit,
     });
-    return rows.map((row) => row.get({ plain: true }));
-  }
-
-  async count(siteId: string, filter: RunFilter): Promise<number> {
-    return this.tables.runs.count({ where: await this.#where(siteId, filter) });
+    return new Map(rows.map((row) => [row.get('id'), row.get({ plain: true })]));
   }
 
   /**
@@ -268,15 +218,26 @@ export class RunQueries {
     return fromOne<Run>(columns, found!.found);
   }
 
-  /** Finished runs of a site since a time that are evidence of their path; the oldest first. */
-  async evidenceSince(siteId: string, sinceMs: number): Promise<EvidenceRun[]> {
-    return this.#asOne<EvidenceRun>(
+  /**
+   * Finished runs of a site since a time that are evidence of their path, the oldest first; with a version of the board
+   * only those that changed after it. `version`: what the next call may name; `count`: how many there are in all.
+   */
+  async evidenceSince(siteId: string, sinceMs: number, afterVersion: number | null = null): Promise<EvidenceOfSite> {
+    const which = `WHERE siteId = :siteId AND status = 'finished' AND profile NOT IN ('delay', 'paced')
+      AND evidence IN (${OF_PATH}) AND startedAtMs >= :sinceMs`;
+    const replacements = { siteId, sinceMs, afterVersion };
+    // The version first: what changes from here on is read again the next time.
+    const version = await this.boardVersion();
+    const runs = await this.#asOne<EvidenceRun>(
       EVIDENCE_COLUMNS,
-      `SELECT ${EVIDENCE_COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs WHERE siteId = :siteId
-         AND status = 'finished' AND profile NOT IN ('delay', 'paced') AND evidence IN (${OF_PATH})
-         AND startedAtMs >= :sinceMs`,
-      { siteId, sinceMs },
+      `SELECT ${EVIDENCE_COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs
+         ${afterVersion === null ? which : `INDEXED BY runs_changed ${which} AND changed > :afterVersion`}`,
+      replacements,
     );
+    const [counted] = await this.sequelize.query<{ count: number }>(`SELECT COUNT(*) AS count FROM runs ${which}`, {
+      ...{ replacements, type: QueryTypes.SELECT },
+    });
+    return { runs, count: counted!.count, version };
   }
 
   /** Finished runs of a set, with their reports; the oldest first. */
@@ -349,6 +310,37 @@ export class RunQueries {
     return rows.map((row) => row.get({ plain: true }));
   }
 
+  /** Adds a line to what is written beside runs. */
+  async addNote(siteId: string, ids: readonly string[], line: string): Promise<void> {
+    await this.sequelize.query(
+      `UPDATE runs SET notes = CASE notes WHEN '' THEN :line ELSE notes || char(10) || :line END
+       WHERE siteId = :siteId AND status <> 'removed' AND id IN (SELECT value FROM json_each(:ids))`,
+      { replacements: { siteId, line, ids: JSON.stringify(ids) } },
+    );
+  }
+
+  /** What each finished run among these counts for is worked out anew by `evidenceOf`. */
+  async setLeftOut(
+    siteId: string,
+    ids: readonly string[],
+    leftOut: string | null,
+    evidenceOf: (run: Pick<StoredRun, 'together' | 'practice' | 'flags'>) => StoredRun['evidence'],
+  ): Promise<number> {
+    return this.sequelize.transaction(async (transaction) => {
+      let changed = 0;
+      for (let from = 0; from < ids.length; from += MOST_BOUND) {
+        const where = { siteId, status: 'finished', id: ids.slice(from, from + MOST_BOUND) };
+        const rows = await this.tables.runs.findAll({
+          ...{ where, attributes: ['id', 'together', 'practice', 'flags'], transaction },
+        });
+        for (const [evidence, of] of groupedBy(rows, (row) => evidenceOf(row)))
+          await this.tables.runs.update({ leftOut, evidence }, { where: { id: of.map(({ id }) => id) }, transaction });
+        changed += rows.length;
+      }
+      return changed;
+    });
+  }
+
   async saveNotes(id: string, notes: string): Promise<void> {
     await this.tables.runs.update({ notes }, { where: { id } });
   }
@@ -380,46 +372,5 @@ export class RunQueries {
       { replacements: { siteId, reach, sinceMs }, type: QueryTypes.SELECT },
     );
     return row?.peerId ?? null;
-  }
-
-  /** The names of a site's runs: few, however many runs there are. Read anew when runs have come or gone. */
-  async #namesOf(siteId: string): Promise<ReadonlyMap<string, string>> {
-    const version = await this.boardVersion();
-    const known = this.#names.get(siteId);
-    if (known?.version === version) return known.names;
-    const rows = await this.sequelize.query<{ name: string | null }>(
-      NAMES.map((column) => `SELECT DISTINCT ${column} AS name FROM runs WHERE siteId = :siteId`).join(' UNION '),
-      { replacements: { siteId }, type: QueryTypes.SELECT },
-    );
-    const names = new Map(rows.flatMap(({ name }) => (name === null ? [] : [[name, foldedName(name)] as const])));
-    this.#names.set(siteId, { version, names });
-    return names;
-  }
-
-  /** Runs with a text in one of their names, whatever its case and accents. */
-  async #named(siteId: string, text: string): Promise<WhereOptions<RunRow>> {
-    const wanted = foldedName(text);
-    const fitting = [...(await this.#namesOf(siteId))].flatMap(([name, folded]) =>
-      folded.includes(wanted) ? [name] : [],
-    );
-    return { [Op.or]: NAMES.map((column) => ({ [column]: { [Op.in]: fitting } })) };
-  }
-
-  async #where(
-    siteId: string,
-    { deviceId, linkKind, reach, text, fromMs, untilMs }: RunFilter,
-  ): Promise<WhereOptions<RunRow>> {
-    const started = {
-      ...(fromMs === undefined ? {} : { [Op.gte]: fromMs }),
-      ...(untilMs === undefined ? {} : { [Op.lt]: untilMs }),
-    };
-    return {
-      siteId,
-      ...(deviceId === undefined ? {} : { deviceId }),
-      ...(linkKind === undefined ? {} : { linkKind }),
-      ...(reach === undefined ? {} : { reach }),
-      ...(fromMs === undefined && untilMs === undefined ? {} : { startedAtMs: started }),
-      ...(text === undefined ? {} : { [Op.and]: [await this.#named(siteId, text)] }),
-    };
   }
 }

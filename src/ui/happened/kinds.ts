@@ -12,7 +12,10 @@ export const KIND_CODES = {
     ...['finding-let-be', 'finding-opened', 'hunt-opened', 'hunt-noted', 'hunt-checked', 'hunt-ended', 'hunt-resumed'],
     ...['swap-noted', 'swap-undone', 'queue-set', 'labels-made', 'labels-revoked', 'complaint-seen'],
   ] as const,
-  runs: ['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn'],
+  runs: [
+    ...['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn'],
+    ...['runs-tagged', 'runs-noted', 'runs-left-out', 'runs-removed', 'view-saved', 'view-removed'],
+  ] as const,
 } as const satisfies Readonly<Record<string, readonly AuditCode[]>>;
 
 export type Kind = keyof typeof KIND_CODES;

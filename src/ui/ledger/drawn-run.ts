@@ -8,6 +8,7 @@ import {
   UNFINISHED_REASONS,
   type BloatRating,
   type LinkKind,
+  type Reach,
   type VerdictWord,
 } from '@/core';
 import type { Ledger } from '@/services';
@@ -19,10 +20,18 @@ type Run = Ledger['runs'][number];
 /** A run as a row of the ledger shows it. It goes to the browser: it holds no more than is seen. */
 export interface DrawnRun {
   readonly id: string;
-  /** In the console's own time zone. */
+  /** In the office's time zone. */
   readonly when: string;
   readonly device: string;
-  readonly place: string;
+  readonly spot: string;
+  readonly link: string;
+  readonly reach: Reach;
+  readonly peer: string;
+  readonly profile: string;
+  readonly tags: readonly string[];
+  readonly notes: string;
+  /** Why it does not count, or counts only in part; null: it counts. */
+  readonly aside: string | null;
   readonly strip: SketchDrawing | null;
   readonly outcome:
     | {
@@ -40,7 +49,7 @@ export interface DrawnRun {
 
 function outcomeOf(run: Run): DrawnRun['outcome'] {
   if (run.status === 'running') return { status: 'other', words: 'is measuring now' };
-  if (run.status === 'unfinished')
+  if (run.status !== 'finished')
     return { status: 'other', words: `unfinished · ${UNFINISHED_REASONS[run.reason ?? 'device-vanished'].what}` };
   return {
     status: 'finished',
@@ -53,12 +62,25 @@ function outcomeOf(run: Run): DrawnRun['outcome'] {
   };
 }
 
-export function drawnRun(run: Run): DrawnRun {
+function asideOf({ evidence, leftOut }: Run): string | null {
+  if (evidence === 'left-out') return `left out: ${leftOut ?? ''}`;
+  return evidence === 'together' ? 'together' : null;
+}
+
+/** `timeZone`: of the office; null: this machine's. */
+export function drawnRun(run: Run, timeZone: string | null, nowMs: number): DrawnRun {
   return {
     id: run.id,
-    when: wallTimeWords(run.startedAtMs),
+    when: wallTimeWords(run.startedAtMs, { timeZone, nowMs }),
     device: run.deviceName,
-    place: `${linkKindWords(run.linkKind as LinkKind)} · ${run.reach}${run.evidence === 'together' ? ' · together' : ''}`,
+    spot: run.spotName ?? '–',
+    link: linkKindWords(run.linkKind as LinkKind),
+    reach: run.reach,
+    peer: run.peerName,
+    profile: run.profile,
+    tags: run.tags,
+    notes: run.notes,
+    aside: asideOf(run),
     strip: run.sketch && sketchDrawing(run.sketch),
     outcome: outcomeOf(run),
   };

@@ -152,6 +152,11 @@ export const CONSOLE_FAULTS = {
     title: 'Run unknown',
     sentence: 'There is no such run. It may have been removed; look in the ledger.',
   },
+  'runs-missing': {
+    status: 404,
+    title: 'No such runs',
+    sentence: 'None of these runs is there any more, or none of them has ended. Load the ledger anew.',
+  },
   'run-key-wrong': {
     status: 401,
     title: 'Run key wrong',
@@ -193,6 +198,12 @@ export const CONSOLE_FAULTS = {
     status: 409,
     title: 'The hunt is over',
     sentence: 'This hunt has ended. Go on with it first, then write down what was done.',
+  },
+  'check-needs-device': {
+    status: 409,
+    title: 'The check is of one device',
+    sentence:
+      'This hunt is about no device of its own, and this check is of one. Open a hunt about the device, and tick it there.',
   },
   'swap-unknown': {
     status: 404,

@@ -95,7 +95,7 @@ export const HUNT_OPERATIONS = {
     summary: 'Say what a look has ruled out, or take that back; it counts as evidence for a day.',
     request: ruleOutSchema.omit({ huntId: true }),
     answers: gone,
-    faults: ['not-signed-in', 'hunt-unknown', 'hunt-over', 'request-malformed'],
+    faults: ['not-signed-in', 'hunt-unknown', 'hunt-over', 'check-needs-device', 'request-malformed'],
   },
   endHunt: {
     ...shared,

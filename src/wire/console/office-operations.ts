@@ -3,6 +3,7 @@ import { LINK_KINDS, REACHES, VERDICT_WORDS } from '@/core';
 import { HUNT_OPERATIONS } from './hunt-operations';
 import { ledgerRunSchema } from './ledger-messages';
 import { linkSchema } from './link-schema';
+import { chosenRunsSchema, leaveOutSchema, noteRunsSchema, tagRunsSchema } from '../forms/ledger-schemas';
 import type { Operation } from './operation';
 import {
   deviceFormSchema,
@@ -311,6 +312,42 @@ export const OFFICE_OPERATIONS = {
     summary: 'What the technician writes beside a run.',
     answers: gone,
     faults: ['not-signed-in', 'run-unknown', 'request-malformed'],
+  },
+  tagRuns: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/sites/{id}/runs/tag',
+    request: tagRunsSchema.omit({ siteId: true }),
+    summary: 'Put a tag on runs, or take it off.',
+    answers: gone,
+    faults: ['not-signed-in', 'site-missing', 'request-malformed'],
+  },
+  noteRuns: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/sites/{id}/runs/note',
+    request: noteRunsSchema.omit({ siteId: true }),
+    summary: 'Write a line beside each of some runs.',
+    answers: gone,
+    faults: ['not-signed-in', 'site-missing', 'request-malformed'],
+  },
+  leaveOutRuns: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/sites/{id}/runs/leave-out',
+    request: leaveOutSchema.omit({ siteId: true }),
+    summary: 'Take runs out of all judgement with a reason, or with none back into it.',
+    answers: { 200: z.object({ count: z.number().int() }) },
+    faults: ['not-signed-in', 'site-missing', 'runs-missing', 'request-malformed'],
+  },
+  removeRuns: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/sites/{id}/runs/remove',
+    request: chosenRunsSchema.omit({ siteId: true }),
+    summary: 'Remove runs that have ended; within a day the removal can be undone by its id.',
+    answers: { 200: z.object({ removalId: z.string(), count: z.number().int() }) },
+    faults: ['not-signed-in', 'site-missing', 'runs-missing', 'request-malformed'],
   },
   shareRun: {
     ...shared,

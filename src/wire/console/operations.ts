@@ -44,7 +44,7 @@ export const OPERATIONS: readonly Operation[] = [
   {
     method: 'get',
     path: '/api/v1/runs',
-    summary: 'The ledger: all runs, the newest first, fifty a page.',
+    summary: 'The ledger: all runs, the newest first or in another order, a hundred at a time.',
     caller: 'technician',
     query: ledgerQuerySchema,
     answers: { 200: ledgerPageSchema },

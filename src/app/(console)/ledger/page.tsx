@@ -1,16 +1,27 @@
 import type { Metadata } from 'next';
+import { cookies } from 'next/headers';
 import { connection } from 'next/server';
 import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
-import { LINK_KINDS, REACHES } from '@/core';
-import { ledgerOf, theConsole } from '@/services';
+import { queryFaultWords } from '@/core';
+import { ledgerFrameOf, ledgerOf, theConsole } from '@/services';
 import { drawnRun } from '@/ui/ledger/drawn-run';
-import { LedgerFilters } from '@/ui/ledger/ledger-filters';
-import { LedgerPages } from '@/ui/ledger/ledger-pages';
-import { LEDGER_SPANS, spanFromMs, type LedgerSpan } from '@/ui/ledger/ledger-span';
-import { LedgerTable } from '@/ui/ledger/ledger-table';
-import { saveOfficeAction } from '../set-up/actions';
+import { COLUMNS_COOKIE, readColumns } from '@/ui/ledger/ledger-columns';
+import { ledgerSearch, readLedgerChoice } from '@/ui/ledger/ledger-href';
+import { LedgerView } from '@/ui/ledger/ledger-view';
 import { FirstOffice } from '@/ui/set-up/first-office';
+import { saveOfficeAction } from '../set-up/actions';
+import {
+  leaveOutRunsAction,
+  matchingRunsAction,
+  moreRunsAction,
+  noteRunsAction,
+  putRunsBackAction,
+  removeRunsAction,
+  removeViewAction,
+  saveViewAction,
+  tagRunsAction,
+} from './actions';
 
 export const metadata: Metadata = { title: 'Ledger' };
 
@@ -18,32 +29,41 @@ type Query = Record<string, string | string[] | undefined>;
 
 export default async function LedgerPage({ searchParams }: { readonly searchParams: Promise<Query> }) {
   await connection();
-  const query = await searchParams;
-  await technicianOrSignIn('/ledger');
-  const one = (name: string) => (typeof query[name] === 'string' && query[name] !== '' ? query[name] : undefined);
-  const chosen = {
-    text: one('text'),
-    deviceId: one('device'),
-    linkKind: LINK_KINDS.find((kind) => kind === one('link')),
-    reach: REACHES.find((reach) => reach === one('reach')),
-    span: (Object.keys(LEDGER_SPANS) as LedgerSpan[]).find((span) => span === one('span')),
-    older: one('older'),
-    newer: one('newer'),
-  };
+  const named = Object.entries(await searchParams).flatMap(([name, value]) =>
+    typeof value === 'string' ? [[name, value]] : [],
+  );
+  const choice = readLedgerChoice(new URLSearchParams(named));
+  await technicianOrSignIn(`/ledger?${ledgerSearch(choice)}`);
   const context = theConsole();
-  const { span, ...narrowed } = chosen;
-  const fromMs = span === undefined ? undefined : spanFromMs(span, context.wallMs());
-  const found = await ledgerOf(context, { ...narrowed, siteId: await chosenSiteId(), fromMs });
+  const found = await ledgerOf(context, {
+    ...{ siteId: await chosenSiteId(), query: choice.query, deviceId: choice.deviceId ?? undefined },
+    ...{ sort: choice.sort ?? undefined, descending: choice.way === null ? undefined : choice.way === 'down' },
+  });
   if (!found.ok) return <FirstOffice save={saveOfficeAction} />;
-  const ledger = found.value;
+  const { site, runs, next, count, isMore, order, faults, filtered, nowMs } = found.value;
+  const device = choice.deviceId === null ? null : await context.store.sites.device(choice.deviceId);
+  const columns = (await cookies()).get(COLUMNS_COOKIE)?.value;
   return (
-    <>
-      <div className="mb-3 flex flex-wrap items-end gap-x-8 gap-y-2">
-        <h1 className="text-xl font-semibold">Ledger</h1>
-        <LedgerFilters devices={ledger.devices} total={ledger.total} filtered={ledger.filtered} chosen={chosen} />
-      </div>
-      <LedgerTable runs={ledger.runs.map(drawnRun)} filtered={ledger.filtered} />
-      <LedgerPages ledger={ledger} chosen={chosen} />
-    </>
+    <LedgerView
+      // What was asked for since belongs to what was looked at then.
+      key={ledgerSearch({ ...choice, columns: null })}
+      {...{ choice, count, isMore, order, filtered }}
+      keptColumns={readColumns(columns)}
+      first={{ runs: runs.map((run) => drawnRun(run, site.timeZone, nowMs)), next }}
+      faults={faults.map(queryFaultWords)}
+      deviceName={choice.deviceId === null ? null : (device?.name ?? 'a device that was removed')}
+      frame={await ledgerFrameOf(context, site.id)}
+      actions={{
+        more: moreRunsAction.bind(null, site.id),
+        matching: matchingRunsAction.bind(null, site.id),
+        tag: tagRunsAction.bind(null, site.id),
+        note: noteRunsAction.bind(null, site.id),
+        leaveOut: leaveOutRunsAction.bind(null, site.id),
+        remove: removeRunsAction.bind(null, site.id),
+        putBack: putRunsBackAction,
+        saveView: saveViewAction.bind(null, site.id),
+        removeView: removeViewAction.bind(null, site.id),
+      }}
+    />
   );
 }

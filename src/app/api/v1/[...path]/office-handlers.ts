@@ -93,6 +93,13 @@ export const OFFICE_HANDLERS: Handlers = {
   acceptPeerKey: ({ ids }) => perform(COMMANDS.acceptPeerKey, { peerId: ids.peer }),
   undoRemoval: ({ ids }) => perform(COMMANDS.undoRemoval, { removalId: ids.id }),
   saveRunNotes: ({ ids, body }) => perform(COMMANDS.saveRunNotes, { runId: ids.id, notes: body.notes }),
+  tagRuns: ({ ids, body }) => perform(COMMANDS.tagRuns, { ...body, siteId: ids.id }),
+  noteRuns: ({ ids, body }) => perform(COMMANDS.noteRuns, { ...body, siteId: ids.id }),
+  leaveOutRuns: async ({ ids, body }) => {
+    const changed = await perform(COMMANDS.leaveOutRuns, { ...body, siteId: ids.id });
+    return changed.ok ? done({ count: changed.value }) : changed;
+  },
+  removeRuns: ({ ids, body }) => perform(COMMANDS.removeRuns, { ...body, siteId: ids.id }),
   shareRun: async ({ ids }) => {
     const shared = await perform(COMMANDS.shareRun, { runId: ids.id });
     return shared.ok ? done({ path: shared.value }) : shared;

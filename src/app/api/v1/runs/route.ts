@@ -11,9 +11,10 @@ export const GET = answering(async (request: Request): Promise<Response> => {
   if (!allowed.ok) return faultAnswer(allowed.fault);
   const query = readQuery(request, ledgerQuerySchema);
   if (!query.ok) return faultAnswer(query.fault);
-  const { site, text, device, link, reach, from, until, older, newer } = query.value;
+  const { site, query: typed, device, link, reach, from, until, sort, way, after } = query.value;
   const narrowed = {
-    ...{ siteId: site, text, deviceId: device, linkKind: link, reach, older, newer },
+    ...{ siteId: site, query: typed, deviceId: device, linkKind: link, reach, sort, after },
+    descending: way === undefined ? undefined : way === 'down',
     fromMs: from === undefined ? undefined : Date.parse(from),
     untilMs: until === undefined ? undefined : Date.parse(until),
   };

@@ -1,0 +1,153 @@
+'use client';
+
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useCallback, useState } from 'react';
+import type { LedgerFrame } from '@/services';
+import { Button } from '../parts/button';
+import { ChosenBar, type ChosenActions } from './chosen-bar';
+import { ColumnChoice } from './column-choice';
+import { COLUMNS_COOKIE, USUAL_COLUMNS, type LedgerColumn } from './ledger-columns';
+import { LedgerField } from './ledger-field';
+import { LedgerHelp } from './ledger-help';
+import { ledgerHref, ledgerSearch, type LedgerChoice } from './ledger-href';
+import { LedgerTable } from './ledger-table';
+import { LedgerViews } from './ledger-views';
+import { useLedgerRows, type DrawnSlice } from './use-ledger-rows';
+import { useSelection } from './use-selection';
+
+/** What the ledger asks of the console. */
+export interface LedgerActions extends Omit<ChosenActions, 'remove'> {
+  readonly more: (search: string, after: string) => Promise<DrawnSlice>;
+  readonly matching: (search: string) => Promise<readonly string[]>;
+  readonly remove: (
+    runIds: readonly string[],
+  ) => Promise<{ readonly removalId: string | null; readonly refused: string | null }>;
+  readonly putBack: (removalId: string) => Promise<string | null>;
+  readonly saveView: (name: string, search: string) => Promise<string | null>;
+  readonly removeView: (name: string) => Promise<string | null>;
+}
+
+interface LedgerViewProps {
+  readonly choice: LedgerChoice;
+  /** Those that this browser keeps. */
+  readonly keptColumns: readonly LedgerColumn[] | null;
+  readonly first: DrawnSlice;
+  readonly count: number;
+  readonly isMore: boolean;
+  readonly order: { readonly by: string; readonly descending: boolean };
+  /** What of the query means nothing, a sentence each. */
+  readonly faults: readonly string[];
+  readonly filtered: boolean;
+  /** Name of the device that an address names by its id; null: none. */
+  readonly deviceName: string | null;
+  readonly frame: LedgerFrame;
+  readonly actions: LedgerActions;
+}
+
+const YEAR_S = 365 * 24 * 3600;
+
+function Empty({ filtered }: Pick<LedgerViewProps, 'filtered'>) {
+  return (
+    <p className="mt-16 text-center text-quiet">
+      {filtered ? (
+        <>
+          No run matches.{' '}
+          <Link href="/ledger" className="text-ink underline">
+            Show all of them.
+          </Link>
+        </>
+      ) : (
+        'Nothing has been measured yet. Join a device from the board and run.'
+      )}
+    </p>
+  );
+}
+
+/** All runs: narrowed by typing, sorted, chosen, and changed many at a time. */
+export function LedgerView(props: LedgerViewProps) {
+  const { choice, first, count, isMore, order, faults, filtered, deviceName, frame, actions } = props;
+  const router = useRouter();
+  const search = ledgerSearch(choice);
+  const more = useCallback((after: string) => actions.more(search, after), [actions, search]);
+  const rows = useLedgerRows(first, more);
+  const selection = useSelection(rows.rows);
+  const [removed, setRemoved] = useState<{ readonly id: string; readonly count: number } | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const columns = choice.columns ?? props.keptColumns ?? USUAL_COLUMNS;
+  const go = (change: Partial<LedgerChoice>) => router.replace(ledgerHref({ ...choice, ...change }), { scroll: false });
+  const keepColumns = (chosen: readonly LedgerColumn[]) => {
+    document.cookie = `${COLUMNS_COOKIE}=${chosen.join(',')}; path=/ledger; max-age=${YEAR_S}; samesite=lax`;
+    go({ columns: chosen });
+  };
+  const remove = async (runIds: readonly string[]) => {
+    const answer = await actions.remove(runIds);
+    if (answer.removalId !== null) setRemoved({ id: answer.removalId, count: runIds.length });
+    return answer.refused;
+  };
+  const putBack = (removalId: string) =>
+    void actions.putBack(removalId).then((stands) => {
+      setRefused(stands);
+      if (stands === null) setRemoved(null);
+    });
+  return (
+    <>
+      <div className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1">
+        <h1 className="text-xl font-semibold">Ledger</h1>
+        <LedgerField value={choice.query} known={frame.known} onQuery={(query) => go({ query })} />
+        <LedgerHelp />
+        <LedgerViews
+          views={frame.views}
+          onChoose={(kept) => router.push(kept === '' ? '/ledger' : `/ledger?${kept}`)}
+          save={(name) => actions.saveView(name, search)}
+          remove={actions.removeView}
+        />
+        <ColumnChoice columns={columns} onColumns={keepColumns} />
+        <span className="min-w-28 text-right text-sm text-quiet" role="status">
+          <span className="figure">{isMore ? `over ${count}` : count}</span> {count === 1 ? 'run' : 'runs'}
+          {filtered && ' match'}
+        </span>
+      </div>
+      {deviceName !== null && (
+        <p className="mb-2 text-sm">
+          Only runs of <span className="font-semibold">{deviceName}</span>.{' '}
+          <button type="button" className="underline" onClick={() => go({ deviceId: null })}>
+            Of all devices
+          </button>
+        </p>
+      )}
+      {faults.map((fault) => (
+        <p key={fault} role="alert" className="mb-1 text-sm text-thin-words">
+          {fault}
+        </p>
+      ))}
+      {removed !== null && (
+        <p role="status" className="sticky top-14 z-[5] mb-2 border-l-[3px] border-quiet bg-sheet px-4 py-1.5 text-sm">
+          {removed.count === 1 ? 'A run was removed.' : `${removed.count} runs were removed.`}{' '}
+          <Button look="quiet" className="!min-h-7 !px-1 text-sm" onClick={() => putBack(removed.id)}>
+            {removed.count === 1 ? 'Put it back' : 'Put them back'}
+          </Button>
+          <span className="text-quiet"> For a day it can also be put back from the set-up.</span>
+        </p>
+      )}
+      {refused !== null && (
+        <p role="alert" className="mb-2 text-sm font-medium text-starved">
+          {refused}
+        </p>
+      )}
+      {rows.rows.length === 0 ? (
+        <Empty filtered={filtered} />
+      ) : (
+        <LedgerTable rows={rows} columns={columns} order={order} selection={selection} onSort={go} />
+      )}
+      <ChosenBar
+        ids={selection.ids}
+        count={count}
+        isMore={isMore}
+        chooseAll={() => void actions.matching(search).then(selection.choose)}
+        clear={selection.clear}
+        actions={{ ...actions, remove }}
+      />
+    </>
+  );
+}

@@ -116,8 +116,9 @@ test('a script does over the API what its token allows, until the token is revok
   expect(ledger.headers()['cache-control']).toBe('no-store');
   expect(await ledger.json()).toMatchObject({
     total: 1,
-    older: null,
-    newer: null,
+    isMore: false,
+    next: null,
+    leftOut: [],
     runs: [{ device: 'Curious laptop', reach: 'local' }],
   });
   const nonsense = await script.get(`${program.origin}/api/v1/runs?reach=moon`);

@@ -61,9 +61,10 @@ test('the run is on the board, in the ledger, and on a page of its own with its 
 
   await page.keyboard.press('l');
   await expect(page).toHaveURL(/ledger/);
-  await page.getByLabel('device').selectOption({ label: 'Reading room laptop' });
+  const narrow = page.getByLabel('Narrow the ledger');
+  await narrow.fill('reading');
   await expect(page.getByRole('status').filter({ hasText: '1 run match' })).toBeVisible();
-  await page.getByLabel('reach').selectOption('local');
+  await narrow.fill('reading reach=local');
   await expect(page.getByText('No run matches.')).toBeVisible();
 });
 

@@ -97,7 +97,7 @@ export function LedgerCells({ run, columns }: { readonly run: DrawnRun; readonly
       ) : null;
     const numeric = LEDGER_COLUMNS[column].numeric;
     return (
-      <td key={column} className={`whitespace-nowrap px-3 ${numeric ? 'figure text-right' : ''}`}>
+      <td key={column} className={`whitespace-nowrap px-3 align-middle ${numeric ? 'figure text-right' : ''}`}>
         {isOfOutcome(column) ? <Finished column={column} of={outcome} /> : <Plain column={column} run={run} />}
       </td>
     );

@@ -24,8 +24,14 @@ export function LedgerField({ value, known, onQuery }: LedgerFieldProps) {
     caret === null ? { from: 0, to: 0, options: [] } : completionsAt(text, Math.min(caret, text.length), known);
   const open = options.length > 0;
 
+  // What comes from elsewhere, a view or the way back, is shown; what was asked for from here is behind what is typed by now.
+  const [asked, setAsked] = useState<readonly string[]>([value]);
+  const place = asked.lastIndexOf(value);
+  if (place !== 0) setAsked(place < 0 ? [value] : asked.slice(place));
+  if (place < 0) setText(value);
   const ask = (query: string) => {
     clearTimeout(resting.current);
+    setAsked((before) => [...before, query.trim()]);
     onQuery(query);
   };
   const type = (query: string, at: number) => {
@@ -33,7 +39,7 @@ export function LedgerField({ value, known, onQuery }: LedgerFieldProps) {
     setCaret(at);
     setChosen(-1);
     clearTimeout(resting.current);
-    resting.current = setTimeout(() => onQuery(query), REST_MS);
+    resting.current = setTimeout(() => ask(query), REST_MS);
   };
   const take = (option: (typeof options)[number]) => {
     // A field still wants its value; what is whole is followed by the next word.
@@ -69,7 +75,7 @@ export function LedgerField({ value, known, onQuery }: LedgerFieldProps) {
         aria-autocomplete="list"
         aria-activedescendant={chosen >= 0 ? `${listId}-${chosen}` : undefined}
         aria-keyshortcuts="/"
-        data-narrow=""
+        data-narrow="end"
         name="q"
         autoComplete="off"
         spellCheck={false}

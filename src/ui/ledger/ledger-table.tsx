@@ -134,11 +134,11 @@ export function LedgerTable({ rows: of, columns, order, selection, onSort }: Led
                 onFocus={() => setAt(index)}
                 className={`border-b border-hairline hover:bg-sheet ${isChosen ? 'bg-sheet shadow-[inset_3px_0_0_var(--ink)]' : ''} ${run.aside?.startsWith('left out') === true ? 'opacity-55' : ''}`}
               >
-                <td className="w-8 pl-2">
+                <td className="w-8 pl-2 align-middle">
                   <input
                     type="checkbox"
                     tabIndex={-1}
-                    className="size-4 accent-ink"
+                    className="block size-4 accent-ink"
                     aria-label={`Choose ${run.device}, ${run.when}`}
                     checked={isChosen}
                     onChange={(event) => selection.toggle(index, (event.nativeEvent as MouseEvent).shiftKey)}

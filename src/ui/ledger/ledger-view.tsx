@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useCallback, useState } from 'react';
+import { startTransition, useCallback, useOptimistic, useState } from 'react';
 import type { LedgerFrame } from '@/services';
 import { Button } from '../parts/button';
 import { ChosenBar, type ChosenActions } from './chosen-bar';
@@ -70,25 +70,37 @@ export function LedgerView(props: LedgerViewProps) {
   const router = useRouter();
   const search = ledgerSearch(choice);
   const more = useCallback((after: string) => actions.more(search, after), [actions, search]);
-  const rows = useLedgerRows(first, more);
+  const rows = useLedgerRows(search, first, more);
   const selection = useSelection(rows.rows);
   const [removed, setRemoved] = useState<{ readonly id: string; readonly count: number } | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
-  const columns = choice.columns ?? props.keptColumns ?? USUAL_COLUMNS;
+  // A tick is seen at once, and the address follows.
+  const [columns, showColumns] = useOptimistic(choice.columns ?? props.keptColumns ?? USUAL_COLUMNS);
   const go = (change: Partial<LedgerChoice>) => router.replace(ledgerHref({ ...choice, ...change }), { scroll: false });
   const keepColumns = (chosen: readonly LedgerColumn[]) => {
     document.cookie = `${COLUMNS_COOKIE}=${chosen.join(',')}; path=/ledger; max-age=${YEAR_S}; samesite=lax`;
-    go({ columns: chosen });
+    startTransition(() => {
+      showColumns(chosen);
+      go({ columns: chosen });
+    });
   };
   const remove = async (runIds: readonly string[]) => {
     const answer = await actions.remove(runIds);
     if (answer.removalId !== null) setRemoved({ id: answer.removalId, count: runIds.length });
     return answer.refused;
   };
+  /** Rows that came later do not hear of what a page was drawn anew for. */
+  const changed = async (act: Promise<string | null>) => {
+    const stands = await act;
+    if (stands === null) await rows.readAnew();
+    return stands;
+  };
   const putBack = (removalId: string) =>
     void actions.putBack(removalId).then((stands) => {
       setRefused(stands);
-      if (stands === null) setRemoved(null);
+      if (stands !== null) return;
+      setRemoved(null);
+      void rows.readAnew();
     });
   return (
     <>
@@ -121,15 +133,6 @@ export function LedgerView(props: LedgerViewProps) {
           {fault}
         </p>
       ))}
-      {removed !== null && (
-        <p role="status" className="sticky top-14 z-[5] mb-2 border-l-[3px] border-quiet bg-sheet px-4 py-1.5 text-sm">
-          {removed.count === 1 ? 'A run was removed.' : `${removed.count} runs were removed.`}{' '}
-          <Button look="quiet" className="!min-h-7 !px-1 text-sm" onClick={() => putBack(removed.id)}>
-            {removed.count === 1 ? 'Put it back' : 'Put them back'}
-          </Button>
-          <span className="text-quiet"> For a day it can also be put back from the set-up.</span>
-        </p>
-      )}
       {refused !== null && (
         <p role="alert" className="mb-2 text-sm font-medium text-starved">
           {refused}
@@ -140,13 +143,30 @@ export function LedgerView(props: LedgerViewProps) {
       ) : (
         <LedgerTable rows={rows} columns={columns} order={order} selection={selection} onSort={go} />
       )}
+      {removed !== null && selection.ids.size === 0 && (
+        <p
+          role="status"
+          className="sticky bottom-0 z-[4] -mx-2 border border-ink bg-sheet px-4 py-2 text-sm shadow-[0_-3px_0_var(--hairline)]"
+        >
+          {removed.count === 1 ? 'A run was removed.' : `${removed.count} runs were removed.`}{' '}
+          <Button look="quiet" className="!min-h-7 !px-1 text-sm" onClick={() => putBack(removed.id)}>
+            {removed.count === 1 ? 'Put it back' : 'Put them back'}
+          </Button>
+          <span className="text-quiet"> For a day it can also be put back from the set-up.</span>
+        </p>
+      )}
       <ChosenBar
         ids={selection.ids}
         count={count}
         isMore={isMore}
         chooseAll={() => void actions.matching(search).then(selection.choose)}
         clear={selection.clear}
-        actions={{ ...actions, remove }}
+        actions={{
+          tag: (runIds, tag, on) => changed(actions.tag(runIds, tag, on)),
+          note: (runIds, note) => changed(actions.note(runIds, note)),
+          leaveOut: (runIds, reason) => changed(actions.leaveOut(runIds, reason)),
+          remove: (runIds) => changed(remove(runIds)),
+        }}
       />
     </>
   );

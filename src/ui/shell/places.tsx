@@ -18,7 +18,9 @@ export function Places() {
         if (field === null) return;
         event.preventDefault();
         field.focus();
-        field.select();
+        // In what may be long, one goes on behind what is typed.
+        if (field.dataset['narrow'] === 'end') field.setSelectionRange(field.value.length, field.value.length);
+        else field.select();
         return;
       }
       if (event.key.toLowerCase() === 'x') return router.push('/swaps');

@@ -1,5 +1,6 @@
 'use server';
 
+import { revalidatePath } from 'next/cache';
 import { COMMANDS, perform, act } from '@/app/commands';
 import { refusalWords } from '@/app/form-action';
 import { technicianOrSignIn } from '@/app/role';
@@ -74,6 +75,7 @@ export async function removeRunsAction(
   const parsed = chosenRunsSchema.safeParse({ siteId, runIds });
   if (!parsed.success) return { removalId: null, refused: issue(parsed.error) };
   const outcome = await perform(COMMANDS.removeRuns, parsed.data);
+  revalidatePath('/', 'layout');
   return { removalId: outcome.ok ? outcome.value.removalId : null, refused: refusalWords(outcome) };
 }
 

@@ -45,8 +45,6 @@ export default async function LedgerPage({ searchParams }: { readonly searchPara
   const columns = (await cookies()).get(COLUMNS_COOKIE)?.value;
   return (
     <LedgerView
-      // What was asked for since belongs to what was looked at then.
-      key={ledgerSearch({ ...choice, columns: null })}
       {...{ choice, count, isMore, order, filtered }}
       keptColumns={readColumns(columns)}
       first={{ runs: runs.map((run) => drawnRun(run, site.timeZone, nowMs)), next }}

@@ -1,0 +1,124 @@
+import { expect, test, type Page } from '@playwright/test';
+import { newDataFolder, startProgram, type Program } from './program';
+import { newPort } from './ports';
+import { signIn } from './technician';
+
+const PORT = newPort();
+let program: Program;
+
+test.describe.configure({ mode: 'serial' });
+test.beforeAll(async () => {
+  program = await startProgram({ mode: 'demo', port: PORT, data: newDataFolder() });
+});
+test.afterAll(() => program.interrupt());
+test.beforeEach(async ({ page }) => {
+  await signIn(page, program);
+  await page.goto(`${program.origin}/ledger`);
+});
+
+const narrow = (page: Page) => page.getByRole('combobox', { name: 'Narrow the ledger' });
+const matching = (page: Page) => page.getByRole('status').filter({ hasText: /runs?( match)?$/ }).first();
+const countOf = async (page: Page) => Number(/\d+/.exec(await matching(page).innerText())![0]);
+const rows = (page: Page) => page.locator('tbody tr[data-row]');
+
+test('what is meant is offered while one types, and the address holds the view', async ({ page }) => {
+  await narrow(page).click();
+  await narrow(page).pressSequentially('ver');
+  await expect(page.getByRole('listbox', { name: 'What may be meant' }).getByRole('option')).toHaveText([/^verdict=/]);
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('sta');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(narrow(page)).toHaveValue('verdict=starved ');
+  await page.keyboard.type('reach=internet');
+  await expect(page).toHaveURL(/q=verdict%3Dstarved\+reach%3Dinternet/);
+  await expect(narrow(page)).toBeFocused();
+  await expect(rows(page).first()).toContainText('starved');
+  await expect(rows(page).filter({ hasText: 'local' })).toHaveCount(0);
+  const count = await countOf(page);
+  await page.reload();
+  await expect(narrow(page)).toHaveValue('verdict=starved reach=internet');
+  expect(await countOf(page)).toBe(count);
+});
+
+test('what means nothing is said, with what would, and the rest holds', async ({ page }) => {
+  await page.goto(`${program.origin}/ledger?q=colour%3Dred+verdict%3Dfull&sort=nonsense&way=up`);
+  await expect(page.getByRole('alert').filter({ hasText: '“colour=red” was left out' })).toBeVisible();
+  await expect(rows(page).first()).toContainText('full');
+});
+
+test('it is sorted by its heads, and goes on as one scrolls to the last', async ({ page }) => {
+  await page.getByRole('button', { name: 'down Mb/s' }).click();
+  await expect(page.getByRole('columnheader', { name: /down Mb\/s/ })).toHaveAttribute('aria-sort', 'descending');
+  await expect(rows(page).first()).toContainText(/9\d\d/);
+  const count = await countOf(page);
+  expect(count).toBeGreaterThan(200);
+  const last = page.locator(`tr[aria-rowindex="${count + 1}"]`);
+  await expect(async () => {
+    await page.mouse.wheel(0, 20_000);
+    await expect(last).toBeVisible({ timeout: 500 });
+  }).toPass();
+  // Only what is in sight is drawn.
+  expect(await rows(page).count()).toBeLessThan(80);
+  await expect(last).toContainText(/unfinished/);
+});
+
+test('many are chosen by keyboard, tagged, noted, left out and taken in again', async ({ page }) => {
+  await narrow(page).fill('device="scan room"');
+  await expect(page).toHaveURL(/scan/);
+  await rows(page).first().focus();
+  await page.keyboard.press('Space');
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Shift+ArrowDown');
+  const bar = page.getByRole('region', { name: 'Chosen runs' });
+  await expect(bar).toContainText('3 runs chosen');
+  await bar.getByRole('button', { name: 'Tag' }).click();
+  await bar.getByLabel('One word').fill('old cable');
+  await bar.getByRole('button', { name: 'Put it on' }).click();
+  await expect(bar.getByRole('alert')).toHaveText('One word, without commas and quotes.');
+  await bar.getByLabel('One word').fill('old-cable');
+  await bar.getByRole('button', { name: 'Put it on' }).click();
+  await expect(rows(page).filter({ hasText: 'old-cable' })).toHaveCount(3);
+  await bar.getByRole('button', { name: 'Leave out' }).click();
+  await bar.getByLabel('Why they do not count').fill('it was being dusted');
+  await bar.getByRole('button', { name: 'Leave out' }).last().click();
+  await expect(rows(page).filter({ hasText: 'left out: it was being dusted' })).toHaveCount(3);
+  await narrow(page).fill('counts=left-out');
+  await expect(matching(page)).toHaveText('3 runs match');
+  await bar.getByRole('button', { name: 'Count again' }).click();
+  await expect(page.getByText('No run matches.')).toBeVisible();
+  await narrow(page).fill('tag=old-cable');
+  await expect(matching(page)).toHaveText('3 runs match');
+});
+
+test('what is removed can be put back where one stands', async ({ page }) => {
+  const before = await countOf(page);
+  await rows(page).first().getByRole('checkbox').check();
+  await page.getByRole('button', { name: /^choose all/ }).click();
+  await expect(page.getByRole('region', { name: 'Chosen runs' })).toContainText(`${before} runs chosen`);
+  await page.getByRole('button', { name: 'Remove' }).click();
+  await expect(page.getByText('Nothing has been measured yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Put them back' }).click();
+  await expect.poll(() => countOf(page)).toBeGreaterThanOrEqual(before - 1);
+});
+
+test('a view is kept under a name, with its columns', async ({ page }) => {
+  await narrow(page).fill('verdict=thin');
+  await expect(page).toHaveURL(/thin/);
+  await page.getByRole('button', { name: 'columns' }).click();
+  await page.getByLabel('spot').check();
+  await page.getByLabel('strip').uncheck();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('columnheader', { name: 'spot' })).toBeVisible();
+  await page.getByRole('button', { name: /^views/ }).click();
+  await page.getByLabel('Name of the view').fill('Thin ones');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.goto(`${program.origin}/ledger`);
+  // The columns are this browser's from now on.
+  await expect(page.getByRole('columnheader', { name: 'strip' })).toHaveCount(0);
+  await page.getByRole('button', { name: /^views/ }).click();
+  await page.getByRole('button', { name: 'Thin ones', exact: true }).click();
+  await expect(narrow(page)).toHaveValue('verdict=thin');
+  await expect(rows(page).first()).toContainText('thin');
+});

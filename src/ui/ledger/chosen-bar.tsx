@@ -94,7 +94,8 @@ export function ChosenBar({ ids, count, isMore, chooseAll, clear, actions }: Cho
             <input
               // Another question, another field.
               key={asking}
-              autoFocus
+              // It stands at the foot of the window, wherever the foot of the page is.
+              ref={(field) => field?.focus({ preventScroll: true })}
               name="text"
               required
               maxLength={ASKED[asking].max}

@@ -110,7 +110,7 @@ export function LedgerTable({ rows: of, columns, order, selection, onSort }: Led
     <div className="overflow-x-auto lg:overflow-visible">
       <table className="w-full border-collapse text-[0.875rem]" aria-rowcount={rows.length + 1}>
         <thead>
-          <tr className="z-[3] border-b-[1.5px] border-ink bg-paper text-left text-sm text-quiet lg:sticky lg:top-12">
+          <tr className="z-[3] bg-paper text-left text-sm text-quiet shadow-[inset_0_-1.5px_0_var(--ink)] lg:sticky lg:top-12">
             <th className="w-8 py-1 font-normal">
               <span className="sr-only">chosen</span>
             </th>

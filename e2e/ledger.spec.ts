@@ -17,7 +17,11 @@ test.beforeEach(async ({ page }) => {
 });
 
 const narrow = (page: Page) => page.getByRole('combobox', { name: 'Narrow the ledger' });
-const matching = (page: Page) => page.getByRole('status').filter({ hasText: /runs?( match)?$/ }).first();
+const matching = (page: Page) =>
+  page
+    .getByRole('status')
+    .filter({ hasText: /runs?( match)?$/ })
+    .first();
 const countOf = async (page: Page) => Number(/\d+/.exec(await matching(page).innerText())![0]);
 const rows = (page: Page) => page.locator('tbody tr[data-row]');
 

@@ -90,3 +90,8 @@ export * from './stats/percentile';
 export * from './stats/seeded-random';
 export * from './turns/turn-rules';
 export * from './words/quantity-words';
+export * from './judge/compare/side-run';
+export * from './judge/compare/side-by-side';
+export * from './judge/compare/what-differs';
+export * from './words/side-words';
+export * from './judge/compare/tray-names';

@@ -12,6 +12,8 @@ export type {
   StoredSwap,
 } from './queries/finding-queries';
 export { FINDING_STATES, HUNT_STATES, type FindingState, type HuntFocus, type HuntState } from './models/finding-rows';
+export { MOST_OF_A_TRAY, type ComparedRow, type StoredComparison } from './queries/comparison-queries';
+export type { StoredTray } from './models/rows';
 export type { EvidenceRun } from './queries/run-queries';
 export {
   LEDGER_SORTS,

@@ -4,6 +4,7 @@ import { migrate } from './migrations/migrate';
 import { defineTables, type Tables } from './models/tables';
 import { AccessQueries } from './queries/access-queries';
 import { AuditQueries } from './queries/audit-queries';
+import { ComparisonQueries } from './queries/comparison-queries';
 import { FindingQueries } from './queries/finding-queries';
 import { LedgerQueries } from './queries/ledger-queries';
 import { RemovalQueries } from './queries/removal-queries';
@@ -24,6 +25,7 @@ export interface Store {
   readonly removals: RemovalQueries;
   readonly runs: RunQueries;
   readonly ledger: LedgerQueries;
+  readonly comparisons: ComparisonQueries;
   readonly turns: TurnQueries;
   readonly findings: FindingQueries;
   close(): Promise<void>;
@@ -53,13 +55,15 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
   }
   const tables: Tables = defineTables(sequelize);
   const runs = new RunQueries(sequelize, tables);
+  const ledger = new LedgerQueries(sequelize, runs);
   return {
     access: new AccessQueries(tables),
     audit: new AuditQueries(tables),
     sites: new SiteQueries(tables),
     removals: new RemovalQueries(sequelize, tables),
     runs,
-    ledger: new LedgerQueries(sequelize, runs),
+    ledger,
+    comparisons: new ComparisonQueries(sequelize, tables, ledger),
     turns: new TurnQueries(tables),
     findings: new FindingQueries(tables),
     close: () => sequelize.close(),

@@ -2,6 +2,7 @@ export * from './peer/channel/channel-frame';
 export * from './forms/access-schemas';
 export * from './forms/hunt-schemas';
 export * from './forms/ledger-schemas';
+export * from './forms/side-schemas';
 export * from './console/console-faults';
 export * from './forms/form-schemas';
 export * from './console/ledger-messages';

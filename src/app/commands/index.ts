@@ -2,9 +2,10 @@ import { ACCESS_COMMANDS } from './access-commands';
 import { HUNT_COMMANDS } from './hunt-commands';
 import { OFFICE_COMMANDS } from './office-commands';
 import { RUN_COMMANDS } from './run-commands';
+import { SIDE_COMMANDS } from './side-commands';
 
 /** Everything that can be done to a console, behind its pages and its API alike. */
-export const COMMANDS = { ...OFFICE_COMMANDS, ...RUN_COMMANDS, ...ACCESS_COMMANDS, ...HUNT_COMMANDS };
+export const COMMANDS = { ...OFFICE_COMMANDS, ...RUN_COMMANDS, ...ACCESS_COMMANDS, ...HUNT_COMMANDS, ...SIDE_COMMANDS };
 
 export { act, actOnForm } from './act';
 export { carryOut, mayDo } from './carry-out';

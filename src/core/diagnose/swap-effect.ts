@@ -30,6 +30,8 @@ export interface SwapEffect {
   readonly comparison: GroupComparison;
   /** Ids of the runs that were compared. */
   readonly runIds: readonly string[];
+  /** Those of them from before the swap. */
+  readonly runIdsBefore: readonly string[];
 }
 
 /** Runs of one device over one kind of link and reach: nothing but the swap lies between two of them. */
@@ -79,6 +81,7 @@ export function swapEffect(
         ...{ runsBefore: a.length, runsAfter: b.length },
         comparison: compareGroups(a, b, 'rate', seededRandom(1)),
         runIds: [...sides.before, ...sides.after].flatMap(({ runIds }) => runIds),
+        runIdsBefore: sides.before.flatMap(({ runIds }) => runIds),
       },
     ];
   });

@@ -23,9 +23,13 @@ export interface RunBrief {
   readonly addedUpMs?: number | null | undefined;
   /** Share of what was sent down that the peer's kernel sent again; null: nobody counted. */
   readonly resentShare?: number | null | undefined;
+  /** Of the idle path, ms. */
+  readonly jitterMs?: number | null | undefined;
+  /** Round trip, a share from 0 to 1. */
+  readonly lossShare?: number | null | undefined;
 }
 
-export function briefOf({ fitness, down, up, resentShare }: RunReport): RunBrief {
+export function briefOf({ fitness, down, up, resentShare, idleDelay, loss }: RunReport): RunBrief {
   return {
     flags: [...new Set(fitness.map(({ code }) => code))],
     flagsDown: flagsFor(fitness, 'down'),
@@ -39,5 +43,7 @@ export function briefOf({ fitness, down, up, resentShare }: RunReport): RunBrief
     addedDownMs: down.addedMs,
     addedUpMs: up.addedMs,
     resentShare: resentShare ?? null,
+    jitterMs: idleDelay?.jitterMs ?? null,
+    lossShare: loss?.lossRatio ?? null,
   };
 }

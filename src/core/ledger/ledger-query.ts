@@ -18,6 +18,8 @@ export type LedgerTerm = { readonly not: boolean } & (
   | { readonly is: 'id'; readonly field: FieldOf<'id'>; readonly id: string }
   /** Never typed: an address may name a device by its id. */
   | { readonly is: 'device-id'; readonly id: string }
+  /** Never typed: runs that were chosen by hand. */
+  | { readonly is: 'run-ids'; readonly ids: readonly string[] }
 );
 
 export const QUERY_FAULTS = [

@@ -6,11 +6,8 @@ function twoSided(z: number): number {
   return Math.min(1, 2 * (Math.exp((-x * x) / 2) / Math.sqrt(2 * Math.PI)) * series);
 }
 
-/**
- * p of the two-sided rank-sum test of Mann and Whitney by its normal approximation, with correction for ties and for
- * continuity (Hollander & Wolfe, ch. 4): for groups too large to be counted out, ten and more together with the other.
- */
-export function rankSumP(a: readonly number[], b: readonly number[]): number {
+/** U of the first group, and its variance where both are alike, with correction for ties (Hollander & Wolfe, ch. 4). */
+function rankSums(a: readonly number[], b: readonly number[]): { readonly u: number; readonly variance: number } {
   const all = [...a.map((value) => ({ value, first: true })), ...b.map((value) => ({ value, first: false }))].sort(
     (one, other) => one.value - other.value,
   );
@@ -26,9 +23,22 @@ export function rankSumP(a: readonly number[], b: readonly number[]): number {
     from = to + 1;
   }
   const [n, m] = [a.length, b.length];
-  const u = rankSum - (n * (n + 1)) / 2;
-  const variance = ((n * m) / 12) * (total + 1 - ties / (total * (total - 1)));
+  return {
+    u: rankSum - (n * (n + 1)) / 2,
+    variance: ((n * m) / 12) * (total + 1 - ties / (total * (total - 1))),
+  };
+}
+
+/** Standard deviation of U where both groups are alike. */
+export const rankSumSpread = (a: readonly number[], b: readonly number[]): number => Math.sqrt(rankSums(a, b).variance);
+
+/**
+ * p of the two-sided rank-sum test of Mann and Whitney by its normal approximation, with correction for ties and for
+ * continuity (Hollander & Wolfe, ch. 4): for groups too large to be counted out, ten and more together with the other.
+ */
+export function rankSumP(a: readonly number[], b: readonly number[]): number {
+  const { u, variance } = rankSums(a, b);
   if (variance <= 0) return 1;
-  const off = Math.max(0, Math.abs(u - (n * m) / 2) - 0.5);
+  const off = Math.max(0, Math.abs(u - (a.length * b.length) / 2) - 0.5);
   return twoSided(off / Math.sqrt(variance));
 }

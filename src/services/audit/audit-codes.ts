@@ -8,6 +8,7 @@ export const AUDIT_CODES = [
   ...['peer-saved', 'peer-removed', 'peer-pinned', 'peer-key-accepted', 'removal-undone'],
   ...['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn', 'copy-made'],
   ...['runs-tagged', 'runs-noted', 'runs-left-out', 'runs-removed', 'view-saved', 'view-removed'],
+  ...['comparison-made', 'comparison-changed', 'comparison-removed', 'comparison-shared', 'comparison-unshared'],
   ...['finding-let-be', 'finding-opened', 'hunt-opened', 'hunt-noted', 'hunt-checked', 'hunt-ended', 'hunt-resumed'],
   ...['swap-noted', 'swap-undone', 'queue-set', 'labels-made', 'labels-revoked', 'complaint-seen'],
 ] as const satisfies readonly string[];

@@ -1,3 +1,12 @@
+export {
+  changeComparison,
+  makeComparison,
+  opensSharedComparison,
+  removeComparison,
+  shareComparison,
+  sharedComparisonPath,
+  type ComparisonOrder,
+} from './comparisons';
 export { handInRun, noteRunAlive } from './hand-in-run';
 export { judgeSomeAnew } from './judge-anew';
 export { conditionsOf, figureColumns } from './judged-run';

@@ -8,6 +8,7 @@ import {
   type TestConsole,
 } from '../console/console-for-tests';
 import { openHunt } from '../hunts';
+import { makeComparison } from '../runs';
 import { shareRun } from '../runs/share-run';
 import {
   auditPageOf,
@@ -42,6 +43,9 @@ describe('a view', () => {
     console.advanceMs(31 * 24 * 3600_000);
     const hunt = await openHunt(console.context, 'Ines', { siteId, deviceId: null });
     expect(hunt.ok).toBe(true);
+    const trays = ['link=wired', 'reach=local'].map((query) => ({ name: '', query, runIds: null }));
+    const side = await makeComparison(console.context, 'Ines', { siteId, name: '', trays });
+    expect(side.ok).toBe(true);
     statements.length = 0;
     const { context } = console;
     const asked: Record<keyof typeof views extends infer Name ? Extract<Name, string> : never, unknown> = {
@@ -52,6 +56,9 @@ describe('a view', () => {
       huntsOf: await views.huntsOf(context, siteId),
       joinPageOf: await joinPageOf(context, await visitorOf(console, orderFor(code))),
       labelsOf: await views.labelsOf(context, siteId),
+      comparisonsOf: await views.comparisonsOf(context, siteId),
+      sidePageOf: side.ok ? await views.sidePageOf(context, side.value.id) : null,
+      sharedSidePageOf: await views.sharedSidePageOf(context, 'none', 'none'),
       ledgerFrameOf: await views.ledgerFrameOf(context, siteId),
       ledgerOf: await ledgerOf(context, { query: 'press verdict=full swap=none' }),
       matchingRuns: await views.matchingRuns(context, {}),

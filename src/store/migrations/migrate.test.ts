@@ -55,7 +55,12 @@ describe('a database of the version before offices were several', () => {
       expect.objectContaining({
         ...{ id: 'r', practice: true, evidence: 'practice', plan: null, downBps: 480e6 },
         brief: {
-          ...{ flags: ['over-wifi'], downYardstickBps: 500e6, upYardstickBps: null },
+          ...{
+            ...{ jitterMs: null, lossShare: null },
+            flags: ['over-wifi'],
+            downYardstickBps: 500e6,
+            upYardstickBps: null,
+          },
           ...{ downLowBps: null, upLowBps: null, addedDownMs: null, addedUpMs: null },
         },
       }),

@@ -15,11 +15,12 @@ import { findings } from './0011-findings';
 import { timeZone } from './0012-time-zone';
 import { runChanges } from './0013-run-changes';
 import { ledger } from './0014-ledger';
+import { comparisons } from './0015-comparisons';
 import type { Migration } from './migration';
 
 export const MIGRATIONS: readonly Migration[] = [
   ...[firstTables, access, turns, conditions, apiTokens, removals, office, quickLists, evidence, people],
-  ...[findings, timeZone, runChanges, ledger],
+  ...[findings, timeZone, runChanges, ledger, comparisons],
 ];
 
 /**

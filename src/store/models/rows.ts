@@ -230,6 +230,27 @@ export interface StoredReceipt {
   readonly receipt: Receipt | null;
 }
 
+/** A tray as it was filled: by what was typed, by hand, or both. */
+export interface StoredTray {
+  /** Blank: told by what differs. */
+  readonly name: string;
+  readonly query: string;
+  /** Null: all that match. */
+  readonly runIds: readonly string[] | null;
+}
+
+/** Trays of runs that are held side by side. */
+export interface ComparisonRow extends Row<ComparisonRow> {
+  siteId: string;
+  /** Blank: nobody named it. */
+  name: string;
+  trays: StoredTray[];
+  byName: string;
+  madeAtMs: number;
+  /** Counts the links by which it was shared; null while it is shared by none. */
+  shareNumber: number | null;
+}
+
 /** A place in the queue for what a run needs. The order is that of `askedAtMs`, then `place`. */
 export interface TurnRow extends Row<TurnRow> {
   siteId: string;

@@ -9,6 +9,7 @@ import type {
   LineSwitchRow,
   PeerRow,
   PlanRow,
+  ComparisonRow,
   RemovalRow,
   RunRow,
   RunSamplesRow,
@@ -43,6 +44,7 @@ export interface Tables {
   readonly huntSteps: ModelStatic<HuntStepRow>;
   readonly labels: ModelStatic<LabelRow>;
   readonly complaints: ModelStatic<ComplaintRow>;
+  readonly comparisons: ModelStatic<ComparisonRow>;
 }
 
 const id = { type: DataTypes.STRING, primaryKey: true } as const;
@@ -84,6 +86,11 @@ export function defineTables(sequelize: Sequelize): Tables {
         ...{ subject: text, before: maybeJson, after: maybeJson },
       }),
       { ...plain, tableName: 'audit' },
+    ),
+    comparisons: sequelize.define<ComparisonRow>(
+      'Comparison',
+      columns({ id, siteId: text, name: text, trays: json, byName: text, madeAtMs: number, shareNumber: maybeNumber }),
+      { ...plain, tableName: 'comparisons' },
     ),
     removals: sequelize.define<RemovalRow>(
       'Removal',

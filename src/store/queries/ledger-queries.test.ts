@@ -126,6 +126,7 @@ describe('the ledger in the store', () => {
         }
         case 'time':
           return run.startedAtMs >= (term.fromMs ?? -Infinity) && run.startedAtMs < (term.untilMs ?? Infinity);
+        case 'run-ids':
         case 'device-id':
         case 'id':
           return false;

@@ -1,7 +1,7 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { foldedName, type LedgerTerm } from '@/core';
 import type { RunLine, RunQueries } from './run-queries';
-import { ledgerCondition, type LookedUp } from './ledger-where';
+import { ledgerCondition, type Condition, type LookedUp } from './ledger-where';
 
 /** What the ledger may be sorted by, and the column that holds it. Runs of the same value: the newest first. */
 export const LEDGER_SORTS = {
@@ -88,7 +88,7 @@ export class LedgerQueries {
     after: LedgerPlace | null = null,
     runsOf: ReadonlyMap<string, readonly string[]> = new Map(),
   ): Promise<LedgerSlice> {
-    const { sql, values } = await this.#condition(siteId, terms, runsOf);
+    const { sql, values } = await this.condition(siteId, terms, runsOf);
     const behind = after === null ? { sql: '1', values: [] } : behindSql(order, after);
     const found = await this.#select<{ id: string }>(
       `SELECT id FROM runs INDEXED BY runs_ledger WHERE ${sql} AND ${behind.sql} ORDER BY ${orderSql(order)} LIMIT ?`,
@@ -112,7 +112,7 @@ export class LedgerQueries {
     terms: readonly LedgerTerm[],
     runsOf: ReadonlyMap<string, readonly string[]> = new Map(),
   ): Promise<{ readonly count: number; readonly isMore: boolean }> {
-    const { sql, values } = await this.#condition(siteId, terms, runsOf);
+    const { sql, values } = await this.condition(siteId, terms, runsOf);
     const [row] = await this.#select<{ count: number }>(
       `SELECT COUNT(*) AS count FROM (SELECT 1 FROM runs INDEXED BY runs_ledger WHERE ${sql} LIMIT ?)`,
       [...values, MOST_COUNTED + 1],
@@ -127,7 +127,7 @@ export class LedgerQueries {
     limit: number,
     runsOf: ReadonlyMap<string, readonly string[]> = new Map(),
   ): Promise<string[]> {
-    const { sql, values } = await this.#condition(siteId, terms, runsOf);
+    const { sql, values } = await this.condition(siteId, terms, runsOf);
     const rows = await this.#select<{ id: string }>(
       `SELECT id FROM runs INDEXED BY runs_ledger WHERE ${sql} ORDER BY startedAtMs DESC, id DESC LIMIT ?`,
       [...values, limit],
@@ -189,7 +189,8 @@ export class LedgerQueries {
     });
   }
 
-  async #condition(siteId: string, terms: readonly LedgerTerm[], runsOf: LookedUp['runsOf']) {
+  /** All terms as SQL on the table of runs; what was removed is not among it. */
+  async condition(siteId: string, terms: readonly LedgerTerm[], runsOf: LookedUp['runsOf']): Promise<Condition> {
     const asksNames = terms.some(({ is }) => is === 'words' || is === 'text');
     const asksNotes = terms.some((term) => term.is === 'words' || (term.is === 'text' && term.field === 'note'));
     const none: LookedUp['names'] = { device: [], spot: [], peer: [], line: [], tag: [] };

@@ -112,6 +112,8 @@ function conditionOf(term: LedgerTerm, at: LookedUp): Condition {
       );
     case 'time':
       return rangeCondition('startedAtMs', term.fromMs, term.untilMs, { low: '>=', high: '<' });
+    case 'run-ids':
+      return amongIds(term.ids);
     case 'device-id':
       return oneOf('deviceId', [term.id]);
     case 'id':

@@ -3,6 +3,7 @@ import { groupedBy, OF_ITS_PATH, type Reach, type RunSamples } from '@/core';
 import type { RunRow } from '../models/rows';
 import type { Tables } from '../models/tables';
 import { readReport } from '../readers/report-reader';
+import { fromOne, rowsAsOne } from './rows-as-one';
 import { packSamples, unpackSamples } from '../samples-blob';
 
 export type StoredRun = Attributes<RunRow>;
@@ -15,9 +16,6 @@ const SET_COLUMNS = [
   ...(['id', 'setId', 'deviceId', 'linkKind', 'reach', 'lineId', 'plan', 'practice', 'evidence'] as const),
   ...(['startedAtMs', 'downBps', 'upBps', 'addedMs', 'brief'] as const),
 ] as const;
-
-const JSON_COLUMNS = new Set<string>(['plan', 'brief', 'link']);
-const TRUTH_COLUMNS = new Set<string>(['practice']);
 
 /** A finished run as far as a diagnosis needs it. */
 export type EvidenceRun = Pick<StoredRun, (typeof EVIDENCE_COLUMNS)[number]>;
@@ -34,24 +32,6 @@ const EVIDENCE_COLUMNS = [
   ...(['downBps', 'upBps', 'ipVersion', 'link', 'brief', 'practice', 'peerLinkBps'] as const),
 ] as const;
 
-/** One JSON array of values in place of a row: a thousand rows come as one text, which is several times as fast. */
-function rowsAsOne(columns: readonly string[]): string {
-  const values = columns.map((name) => (JSON_COLUMNS.has(name) ? `json("${name}")` : `"${name}"`));
-  return `json_group_array(json_array(${values.join(', ')}) ORDER BY "startedAtMs")`;
-}
-
-function fromOne<Run>(columns: readonly string[], text: string): Run[] {
-  return (JSON.parse(text) as unknown[][]).map((values) => {
-    const run: Record<string, unknown> = {};
-    columns.forEach((name, index) => {
-      const value = values[index];
-      run[name] = TRUTH_COLUMNS.has(name) && value !== null ? value === 1 : value;
-    });
-    return run as Run;
-  });
-}
-
-/** Columns that lists do not need. */
 const LONG_COLUMNS = ['report', 'brief', 'receipt'] as const;
 /** Kinds of evidence that speak of a path by itself, for SQL. */
 const OF_PATH = OF_ITS_PATH.map((evidence) => `'${evidence}'`).join(', ');

@@ -102,6 +102,11 @@ export function FindingLine({ finding, nowMs, letBe, openAgain, hunt }: FindingL
           <p className="flex flex-wrap gap-x-6">
             <Runs title="For it" ids={finding.runsFor} />
             <Runs title="Against it" ids={finding.runsAgainst} />
+            {finding.runsFor.length > 1 && (
+              <Link className="text-ink underline" href={`/ledger?q=finding%3D${encodeURIComponent(finding.id)}`}>
+                all of them in the ledger
+              </Link>
+            )}
             {finding.sinceMs > 0 && Number.isFinite(finding.sinceMs) && (
               <span>First seen {agoWords(nowMs - finding.sinceMs)}</span>
             )}

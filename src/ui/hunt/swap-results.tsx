@@ -9,13 +9,20 @@ function verdictWords({ deviceName, comparison, runsBefore, runsAfter }: NonNull
   return `a real difference (${occasions})`;
 }
 
+function afterOf({ runIds, runIdsBefore }: NonNullable<ShownSwap['compared']>): string[] {
+  const before = new Set(runIdsBefore);
+  return runIds.filter((id) => !before.has(id));
+}
+
 interface SwapResultsProps {
   readonly swaps: readonly ShownSwap[];
   readonly undo: (swapId: string) => Promise<void>;
+  /** Holds the runs before and after one side by side; absent: there is no way there. */
+  readonly compare?: (before: readonly string[], after: readonly string[]) => Promise<void>;
 }
 
 /** What each swap did: before, after, and whether that is real. */
-export function SwapResults({ swaps, undo }: SwapResultsProps) {
+export function SwapResults({ swaps, undo, compare }: SwapResultsProps) {
   if (swaps.length === 0) return null;
   return (
     <section aria-label="What the swaps did">
@@ -36,6 +43,16 @@ export function SwapResults({ swaps, undo }: SwapResultsProps) {
                 </>
               )}
             </span>
+            {compare !== undefined && swap.compared !== null && (
+              <form action={compare.bind(...([null, swap.compared.runIdsBefore, afterOf(swap.compared)] as const))}>
+                <button
+                  type="submit"
+                  className="text-sm underline decoration-hairline underline-offset-4 hover:decoration-ink"
+                >
+                  side by side
+                </button>
+              </form>
+            )}
             <form action={undo.bind(null, swap.id)}>
               <button
                 type="submit"

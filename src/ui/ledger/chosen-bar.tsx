@@ -27,10 +27,12 @@ interface ChosenBarProps {
   readonly chooseAll: () => void;
   readonly clear: () => void;
   readonly actions: ChosenActions;
+  /** Puts the chosen runs into a tray. */
+  readonly toTray: (letter: 'A' | 'B') => void;
 }
 
 /** Stands at the foot of the ledger while runs are chosen. */
-export function ChosenBar({ ids, count, isMore, chooseAll, clear, actions }: ChosenBarProps) {
+export function ChosenBar({ ids, count, isMore, chooseAll, clear, actions, toTray }: ChosenBarProps) {
   const [asking, setAsking] = useState<Asking | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const [working, start] = useTransition();
@@ -69,6 +71,16 @@ export function ChosenBar({ ids, count, isMore, chooseAll, clear, actions }: Cho
           choose all {isMore ? 'of the newest 10 000' : count}
         </Button>
       )}
+      {(['A', 'B'] as const).map((letter) => (
+        <Button
+          key={letter}
+          className="!min-h-8 text-sm"
+          title="two trays are held side by side"
+          onClick={() => toTray(letter)}
+        >
+          Into tray {letter}
+        </Button>
+      ))}
       <Button className="!min-h-8 text-sm" aria-expanded={asking === 'tag'} onClick={open('tag')}>
         Tag
       </Button>

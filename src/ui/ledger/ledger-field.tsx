@@ -4,6 +4,8 @@ import { useId, useRef, useState, type KeyboardEvent } from 'react';
 import { completionsAt, type KnownValues } from '@/core';
 
 interface LedgerFieldProps {
+  readonly label?: string;
+  readonly placeholder?: string;
   readonly value: string;
   readonly known: KnownValues;
   /** Hears what was typed: when the typing rests, and at once with Enter. */
@@ -13,7 +15,13 @@ interface LedgerFieldProps {
 const REST_MS = 350;
 
 /** Where the ledger is narrowed by typing: completed while one types. The key / leads here. */
-export function LedgerField({ value, known, onQuery }: LedgerFieldProps) {
+export function LedgerField({
+  label = 'Narrow the ledger',
+  placeholder = 'type a name, or verdict=starved down<100 from=12.11.',
+  value,
+  known,
+  onQuery,
+}: LedgerFieldProps) {
   const listId = useId();
   const field = useRef<HTMLInputElement>(null);
   const resting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
@@ -69,7 +77,7 @@ export function LedgerField({ value, known, onQuery }: LedgerFieldProps) {
       <input
         ref={field}
         role="combobox"
-        aria-label="Narrow the ledger"
+        aria-label={label}
         aria-expanded={open}
         aria-controls={listId}
         aria-autocomplete="list"
@@ -80,7 +88,7 @@ export function LedgerField({ value, known, onQuery }: LedgerFieldProps) {
         autoComplete="off"
         spellCheck={false}
         maxLength={1000}
-        placeholder="type a name, or verdict=starved down<100 from=12.11."
+        placeholder={placeholder}
         value={text}
         onChange={(event) => type(event.target.value, event.target.selectionStart ?? event.target.value.length)}
         onSelect={(event) => document.activeElement === event.target && setCaret(event.currentTarget.selectionStart)}

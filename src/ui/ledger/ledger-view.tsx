@@ -23,6 +23,8 @@ export interface LedgerActions extends Omit<ChosenActions, 'remove'> {
   readonly remove: (
     runIds: readonly string[],
   ) => Promise<{ readonly removalId: string | null; readonly refused: string | null }>;
+  /** Holds two trays side by side, and goes there; answers with what stands in the way. */
+  readonly compare: (a: readonly string[], b: readonly string[]) => Promise<string | null>;
   readonly putBack: (removalId: string) => Promise<string | null>;
   readonly saveView: (name: string, search: string) => Promise<string | null>;
   readonly removeView: (name: string) => Promise<string | null>;
@@ -46,6 +48,7 @@ interface LedgerViewProps {
 }
 
 const YEAR_S = 365 * 24 * 3600;
+const NO_TRAYS: Readonly<Record<'A' | 'B', readonly string[]>> = { A: [], B: [] };
 
 function Empty({ filtered }: Pick<LedgerViewProps, 'filtered'>) {
   return (
@@ -74,6 +77,7 @@ export function LedgerView(props: LedgerViewProps) {
   const selection = useSelection(rows.rows);
   const [removed, setRemoved] = useState<{ readonly id: string; readonly count: number } | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
+  const [trays, setTrays] = useState<typeof NO_TRAYS>(NO_TRAYS);
   // A tick is seen at once, and the address follows.
   const [columns, showColumns] = useOptimistic(choice.columns ?? props.keptColumns ?? USUAL_COLUMNS);
   const go = (change: Partial<LedgerChoice>) => router.replace(ledgerHref({ ...choice, ...change }), { scroll: false });
@@ -155,12 +159,41 @@ export function LedgerView(props: LedgerViewProps) {
           <span className="text-quiet"> For a day it can also be put back from the set-up.</span>
         </p>
       )}
+      {(trays.A.length > 0 || trays.B.length > 0) && selection.ids.size === 0 && (
+        <section
+          aria-label="Trays"
+          className="sticky bottom-0 z-[4] -mx-2 flex flex-wrap items-center gap-x-4 gap-y-1 border border-ink bg-sheet px-4 py-2 text-sm shadow-[0_-3px_0_var(--hairline)]"
+        >
+          <span role="status">
+            Tray A: <span className="figure">{trays.A.length}</span> · tray B:{' '}
+            <span className="figure">{trays.B.length}</span>
+          </span>
+          {trays.A.length > 0 && trays.B.length > 0 ? (
+            <Button
+              look="main"
+              className="!min-h-8 text-sm"
+              onClick={() => void actions.compare(trays.A, trays.B).then(setRefused)}
+            >
+              Hold them side by side
+            </Button>
+          ) : (
+            <span className="text-quiet">Choose the runs for the other one.</span>
+          )}
+          <Button look="quiet" className="!min-h-8 !px-1 text-sm" onClick={() => setTrays(NO_TRAYS)}>
+            empty both
+          </Button>
+        </section>
+      )}
       <ChosenBar
         ids={selection.ids}
         count={count}
         isMore={isMore}
         chooseAll={() => void actions.matching(search).then(selection.choose)}
         clear={selection.clear}
+        toTray={(letter) => {
+          setTrays((before) => ({ ...before, [letter]: [...selection.ids] }));
+          selection.clear();
+        }}
         actions={{
           tag: (runIds, tag, on) => changed(actions.tag(runIds, tag, on)),
           note: (runIds, note) => changed(actions.note(runIds, note)),

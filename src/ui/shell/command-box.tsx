@@ -25,6 +25,7 @@ const CALLED_PLACES: Readonly<Record<string, string[]>> = {
   '/': ['home', 'overview', 'status', 'dashboard', 'problem'],
   '/hunt': ['problem', 'diagnose', 'fault'],
   '/ledger': ['history', 'results', 'list', 'log', 'export', 'report', 'record'],
+  '/side': ['compare', 'comparison', 'difference', 'versus', 'before', 'after', 'better', 'ab'],
   '/set-up': ['settings', 'options', 'contract', 'plan', 'provider', 'configure', 'backup', 'token'],
 };
 

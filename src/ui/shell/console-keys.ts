@@ -10,6 +10,7 @@ export const PLACES = [
   { letter: 'b', before: '', after: 'oard', name: 'Board', href: '/' },
   { letter: 'h', before: '', after: 'unt', name: 'Hunt', href: '/hunt' },
   { letter: 'l', before: '', after: 'edger', name: 'Ledger', href: '/ledger' },
+  { letter: 's', before: '', after: 'ide by side', name: 'Side by side', href: '/side' },
   { letter: 't', before: 'Se', after: '-up', name: 'Set-up', href: '/set-up' },
 ] as const;
 

@@ -152,6 +152,12 @@ export const CONSOLE_FAULTS = {
     title: 'Run unknown',
     sentence: 'There is no such run. It may have been removed; look in the ledger.',
   },
+  'comparison-unknown': {
+    status: 404,
+    title: 'No such comparison',
+    sentence:
+      'There is no such comparison, or its link was revoked. The list of comparisons shows those that there are.',
+  },
   'runs-missing': {
     status: 404,
     title: 'No such runs',

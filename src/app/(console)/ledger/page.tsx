@@ -11,6 +11,7 @@ import { ledgerSearch, readLedgerChoice } from '@/ui/ledger/ledger-href';
 import { LedgerView } from '@/ui/ledger/ledger-view';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { saveOfficeAction } from '../set-up/actions';
+import { compareChosenAction } from '../side/actions';
 import {
   leaveOutRunsAction,
   matchingRunsAction,
@@ -58,6 +59,7 @@ export default async function LedgerPage({ searchParams }: { readonly searchPara
         note: noteRunsAction.bind(null, site.id),
         leaveOut: leaveOutRunsAction.bind(null, site.id),
         remove: removeRunsAction.bind(null, site.id),
+        compare: compareChosenAction.bind(null, site.id),
         putBack: putRunsBackAction,
         saveView: saveViewAction.bind(null, site.id),
         removeView: removeViewAction.bind(null, site.id),

@@ -8,6 +8,7 @@ import { SwapForm } from '@/ui/hunt/swap-form';
 import { SwapResults } from '@/ui/hunt/swap-results';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { saveOfficeAction } from '../set-up/actions';
+import { compareSwapAction } from '../side/actions';
 import { noteSwapAction, undoSwapAction } from '../hunt/actions';
 
 export const metadata: Metadata = { title: 'Swaps' };
@@ -33,7 +34,11 @@ export default async function SwapsPage() {
         <SwapForm places={places} noteSwap={noteSwapAction.bind(null, site.id, null)} />
       )}
       <div className="mt-6">
-        <SwapResults swaps={swaps} undo={undoSwapAction.bind(null, null)} />
+        <SwapResults
+          swaps={swaps}
+          undo={undoSwapAction.bind(null, null)}
+          compare={compareSwapAction.bind(null, site.id)}
+        />
       </div>
     </>
   );

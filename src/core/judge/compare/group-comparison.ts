@@ -56,7 +56,11 @@ const MOST_MORE = 200;
 
 function occasionMedians(runs: readonly ComparedRun[]): number[] {
   const occasions = new Map<string, number[]>();
-  for (const { value, occasion } of runs) occasions.set(occasion, [...(occasions.get(occasion) ?? []), value]);
+  for (const { value, occasion } of runs) {
+    const of = occasions.get(occasion);
+    if (of === undefined) occasions.set(occasion, [value]);
+    else of.push(value);
+  }
   return [...occasions.values()].map((values) => median(values)!);
 }
 
@@ -144,11 +148,12 @@ export function comparePairs(
   pairs: readonly (readonly [number, number])[],
   quantity: ComparedQuantity,
   random: RandomSource,
+  limits: ComparisonLimits = USUAL_LIMITS,
 ): ComparedPair[] {
   const compared = pairs.map(([a, b]) => ({
     a,
     b,
-    comparison: compareGroups(groups[a]!, groups[b]!, quantity, random),
+    comparison: compareGroups(groups[a]!, groups[b]!, quantity, random, limits),
   }));
   const adjusted = holmAdjusted(
     compared.flatMap(({ comparison }) => (comparison.status === 'told' ? [comparison.p] : [])),

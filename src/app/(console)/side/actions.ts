@@ -1,0 +1,71 @@
+'use server';
+
+import { revalidatePath } from 'next/cache';
+import { redirect } from 'next/navigation';
+import { act, COMMANDS, perform } from '@/app/commands';
+import { refusalWords } from '@/app/form-action';
+import type { TypedTray } from '@/ui/side/side-rules';
+import { changeComparisonSchema, comparisonSchema } from '@/wire';
+
+const PLACE = '/side';
+const issue = (error: { readonly issues: readonly { readonly message: string }[] }) =>
+  error.issues[0]?.message ?? 'That cannot be read.';
+
+/** Keeps the trays and goes to where they are held side by side. */
+export async function makeComparisonAction(
+  siteId: string,
+  name: string,
+  trays: readonly TypedTray[],
+): Promise<string | null> {
+  const parsed = comparisonSchema.safeParse({ siteId, name, trays });
+  if (!parsed.success) return issue(parsed.error);
+  const outcome = await perform(COMMANDS.makeComparison, parsed.data);
+  if (!outcome.ok) return refusalWords(outcome);
+  redirect(`${PLACE}/${outcome.value.id}`);
+}
+
+export async function changeComparisonAction(
+  id: string,
+  name: string,
+  trays: readonly TypedTray[],
+): Promise<string | null> {
+  const parsed = changeComparisonSchema.safeParse({ id, name, trays });
+  return parsed.success ? act(COMMANDS.changeComparison, parsed.data, `${PLACE}/${id}`) : issue(parsed.error);
+}
+
+export async function removeComparisonAction(id: string): Promise<void> {
+  await perform(COMMANDS.removeComparison, { id });
+  revalidatePath('/', 'layout');
+  redirect(PLACE);
+}
+
+export async function shareComparisonAction(id: string): Promise<void> {
+  await act(COMMANDS.shareComparison, { id }, `${PLACE}/${id}`);
+}
+
+export async function unshareComparisonAction(id: string): Promise<void> {
+  await act(COMMANDS.unshareComparison, { id }, `${PLACE}/${id}`);
+}
+
+/** Runs that were chosen in the ledger, for two trays. */
+export async function compareChosenAction(
+  siteId: string,
+  a: readonly string[],
+  b: readonly string[],
+): Promise<string | null> {
+  return makeComparisonAction(
+    siteId,
+    '',
+    [a, b].map((runIds) => ({ name: '', query: '', runIds })),
+  );
+}
+
+/** The runs before and after a swap, as they were held against each other. */
+export async function compareSwapAction(
+  siteId: string,
+  before: readonly string[],
+  after: readonly string[],
+): Promise<void> {
+  const side = (name: string, runIds: readonly string[]) => ({ name, query: '', runIds });
+  await makeComparisonAction(siteId, '', [side('before', before), side('after', after)]);
+}

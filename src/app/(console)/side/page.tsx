@@ -1,0 +1,61 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { connection } from 'next/server';
+import { technicianOrSignIn } from '@/app/role';
+import { chosenSiteId } from '@/app/site-choice';
+import { comparisonsOf, ledgerFrameOf, siteOf, theConsole } from '@/services';
+import { WallTime } from '@/ui/parts/wall-time';
+import { FirstOffice } from '@/ui/set-up/first-office';
+import { TrayForm } from '@/ui/side/tray-form';
+import { saveOfficeAction } from '../set-up/actions';
+import { makeComparisonAction } from './actions';
+
+export const metadata: Metadata = { title: 'Side by side' };
+
+const TWO_EMPTY = [0, 1].map(() => ({ name: '', query: '', runIds: null }));
+
+/** What is held against what, and what was before. */
+export default async function SidePlace() {
+  await connection();
+  await technicianOrSignIn('/side');
+  const context = theConsole();
+  const site = await siteOf(context, await chosenSiteId());
+  if (site === null) return <FirstOffice save={saveOfficeAction} />;
+  const [frame, kept] = await Promise.all([ledgerFrameOf(context, site.id), comparisonsOf(context, site.id)]);
+  return (
+    <>
+      <h1 className="text-xl font-semibold">Side by side</h1>
+      <p className="mb-4 mt-1 max-w-[44rem] text-quiet">
+        Two groups of runs or more: whether they differ, by how much, whether that matters, and whether the comparison
+        is fair. Fill each tray by typing as in the ledger, begin with a rule, or choose runs in the ledger.
+      </p>
+      <TrayForm
+        trays={TWO_EMPTY}
+        name=""
+        known={frame.known}
+        does="Hold them side by side"
+        submit={makeComparisonAction.bind(null, site.id)}
+      />
+      <h2 className="mt-8 font-semibold">Kept</h2>
+      {kept.length === 0 ? (
+        <p className="text-quiet">None yet.</p>
+      ) : (
+        <ul className="mt-1">
+          {kept.map(({ id, name, trays, byName, madeAtMs }) => (
+            <li key={id} className="flex flex-wrap items-baseline gap-x-4 border-t border-hairline py-1">
+              <Link
+                href={`/side/${id}`}
+                className="underline decoration-hairline underline-offset-4 hover:decoration-ink"
+              >
+                {name === '' ? trays.map((tray) => tray.name || tray.query || 'chosen runs').join(' | ') : name}
+              </Link>
+              <span className="text-sm text-quiet">
+                {byName}, <WallTime atMs={madeAtMs} />
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,95 @@
+import { median } from '../../stats/percentile';
+import { seededRandom } from '../../stats/seeded-random';
+import type { Interval } from '../../stats/block-bootstrap';
+import {
+  comparePairs,
+  USUAL_LIMITS,
+  type ComparedRun,
+  type ComparisonLimits,
+  type GroupComparison,
+} from './group-comparison';
+import { medianInterval } from './median-interval';
+import { SIDE_QUANTITIES, type SideQuantity, type SideRun, type Trait, type Tray } from './side-run';
+import { fairnessOfDifferences, fairPart, whatDiffers, type Difference, type Fairness } from './what-differs';
+
+/** What one tray has of a quantity. */
+export interface TrayFigures {
+  readonly values: readonly { readonly id: string; readonly value: number }[];
+  readonly median: number | null;
+  /** 95 % interval of the median; null: too few. */
+  readonly interval: Interval | null;
+  readonly occasions: number;
+}
+
+/** A quantity of all trays, each after the first held against the first. */
+export interface SideFigures {
+  readonly quantity: SideQuantity;
+  readonly trays: readonly TrayFigures[];
+  /** One for each tray but the first; null where nothing of it was measured on either side. */
+  readonly against: readonly (GroupComparison | null)[];
+}
+
+export interface SideBySide {
+  readonly differences: readonly Difference[];
+  readonly fairness: Fairness;
+  /** How many runs of each tray would be left if it were made fair, by what may differ; those that cannot are not named. */
+  readonly fairBy: readonly { readonly keep: Trait; readonly runs: readonly number[] }[];
+  readonly figures: readonly SideFigures[];
+}
+
+/** From where on a difference matters: of loss half a percentage point, of the rest as everywhere. */
+const LIMITS: Readonly<Record<SideQuantity, ComparisonLimits>> = {
+  ...{ down: USUAL_LIMITS, up: USUAL_LIMITS, idle: USUAL_LIMITS, addedDown: USUAL_LIMITS, addedUp: USUAL_LIMITS },
+  ...{ jitter: USUAL_LIMITS, loss: { share: 0.05, ms: 0.005 } },
+};
+const RATES: readonly SideQuantity[] = ['down', 'up'];
+const SEED = 2211;
+
+function comparedOf(runs: readonly SideRun[], quantity: SideQuantity): ComparedRun[] {
+  return runs.flatMap(({ occasion, figures: { [quantity]: value } }) =>
+    value === null || (RATES.includes(quantity) && value <= 0) ? [] : [{ value, occasion }],
+  );
+}
+
+function trayFigures({ runs }: Tray, quantity: SideQuantity): TrayFigures {
+  const values = runs.flatMap(({ id, figures }) => {
+    const value = figures[quantity];
+    return value === null ? [] : [{ id, value }];
+  });
+  const plain = values.map(({ value }) => value);
+  const occasions = new Set(runs.flatMap(({ occasion, figures }) => (figures[quantity] === null ? [] : [occasion])));
+  return { values, median: median(plain), interval: medianInterval(plain), occasions: occasions.size };
+}
+
+function figuresOf(trays: readonly Tray[], quantity: SideQuantity): SideFigures {
+  const groups = trays.map(({ runs }) => comparedOf(runs, quantity));
+  const pairs = groups.flatMap((group, place) =>
+    place > 0 && group.length > 0 && groups[0]!.length > 0 ? [[0, place] as const] : [],
+  );
+  const kind = RATES.includes(quantity) ? 'rate' : 'delay';
+  const compared = new Map(
+    comparePairs(groups, pairs, kind, seededRandom(SEED), LIMITS[quantity]).map(({ b, comparison }) => [b, comparison]),
+  );
+  return {
+    quantity,
+    trays: trays.map((tray) => trayFigures(tray, quantity)),
+    against: groups.slice(1).map((_, place) => compared.get(place + 1) ?? null),
+  };
+}
+
+/** Trays of runs held side by side (comparing.md): what differs, whether that is fair, and how large each difference is. */
+export function sideBySide(trays: readonly Tray[]): SideBySide {
+  const differences = whatDiffers(trays);
+  const filled = trays.filter(({ runs }) => runs.length > 0);
+  const fairBy =
+    differences.length < 2
+      ? []
+      : differences.flatMap(({ trait }) => {
+          const part = fairPart(filled, differences, trait);
+          return part === null ? [] : [{ keep: trait, runs: part.map(({ runs }) => runs.length) }];
+        });
+  return {
+    ...{ differences, fairness: fairnessOfDifferences(differences), fairBy },
+    figures: SIDE_QUANTITIES.map((quantity) => figuresOf(trays, quantity)),
+  };
+}

@@ -58,6 +58,12 @@ try {
     await desk.goto(`${program.origin}/${place}`);
     await shoot(desk, place);
   }
+  await desk.goto(`${program.origin}/side`);
+  await desk.getByLabel('Runs of tray A').fill('device="press desk" link=wired reach=local');
+  await desk.getByLabel('Runs of tray B').fill('device=bench link=wired reach=local');
+  await desk.getByRole('button', { name: 'Hold them side by side' }).click();
+  await desk.getByRole('table', { name: 'Each quantity side by side' }).waitFor();
+  await shoot(desk, 'side-by-side');
   await desk.goto(`${program.origin}/labels`);
   await desk.getByRole('button', { name: 'Make the labels' }).click();
   await desk.getByRole('list', { name: 'Labels to cut out' }).getByRole('listitem').first().waitFor();

@@ -5,6 +5,7 @@ import { defineTables, type Tables } from './models/tables';
 import { AccessQueries } from './queries/access-queries';
 import { AuditQueries } from './queries/audit-queries';
 import { ComparisonQueries } from './queries/comparison-queries';
+import { ExportQueries } from './queries/export-queries';
 import { FindingQueries } from './queries/finding-queries';
 import { LedgerQueries } from './queries/ledger-queries';
 import { RemovalQueries } from './queries/removal-queries';
@@ -26,6 +27,7 @@ export interface Store {
   readonly runs: RunQueries;
   readonly ledger: LedgerQueries;
   readonly comparisons: ComparisonQueries;
+  readonly exports: ExportQueries;
   readonly turns: TurnQueries;
   readonly findings: FindingQueries;
   close(): Promise<void>;
@@ -63,6 +65,7 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     removals: new RemovalQueries(sequelize, tables),
     runs,
     ledger,
+    exports: new ExportQueries(sequelize, ledger),
     comparisons: new ComparisonQueries(sequelize, tables, ledger),
     turns: new TurnQueries(tables),
     findings: new FindingQueries(tables),

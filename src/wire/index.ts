@@ -5,6 +5,7 @@ export * from './forms/ledger-schemas';
 export * from './forms/side-schemas';
 export * from './console/console-faults';
 export * from './forms/form-schemas';
+export * from './console/export-messages';
 export * from './console/ledger-messages';
 export * from './forms/link-form';
 export * from './console/link-schema';

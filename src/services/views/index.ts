@@ -18,4 +18,5 @@ export { sharedRunPageOf } from './shared-run-page';
 export { sitesOverview, type SiteSummary, type SiteTunnel } from './sites-overview';
 export { swapsPageOf, type ShownSwap } from './swaps-page';
 export { weekOfRuns, type WeekOfRuns } from './week-of-runs';
+export { exportedRuns, type ExportedFile } from './exported-runs';
 export { comparisonsOf, sharedSidePageOf, sidePageOf, type ShownTray, type SidePage } from './side-page';

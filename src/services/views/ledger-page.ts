@@ -1,6 +1,6 @@
 import type { LinkKind } from '@/core';
 import type { LedgerRun } from '@/store';
-import { done, type LedgerPage, type Outcome } from '@/wire';
+import { done, failed, type LedgerPage, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { ledgerOf, type LedgerQuery } from './ledger';
 
@@ -11,6 +11,8 @@ export async function ledgerPageOf(
 ): Promise<Outcome<LedgerPage, 'site-missing'>> {
   const found = await ledgerOf(context, query);
   if (!found.ok) return found;
+  // Whoever names an office is not told of another one.
+  if (query.siteId !== undefined && query.siteId !== found.value.site.id) return failed('site-missing');
   const { count, isMore, next, runs, faults } = found.value;
   return done({
     ...{ total: count, isMore, next },

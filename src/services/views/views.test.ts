@@ -26,6 +26,14 @@ import {
 } from '.';
 import * as views from '.';
 
+/** A file is read while it is handed over. */
+async function exportAll(context: TestConsole['context']): Promise<string> {
+  const file = await views.exportedRuns(context, {}, 'ndjson');
+  let text = '';
+  if (file.ok) for await (const part of file.value.parts) text += part;
+  return text;
+}
+
 describe('a view', () => {
   const statements: string[] = [];
   let console: TestConsole;
@@ -56,6 +64,7 @@ describe('a view', () => {
       huntsOf: await views.huntsOf(context, siteId),
       joinPageOf: await joinPageOf(context, await visitorOf(console, orderFor(code))),
       labelsOf: await views.labelsOf(context, siteId),
+      exportedRuns: await exportAll(context),
       comparisonsOf: await views.comparisonsOf(context, siteId),
       sidePageOf: side.ok ? await views.sidePageOf(context, side.value.id) : null,
       sharedSidePageOf: await views.sharedSidePageOf(context, 'none', 'none'),

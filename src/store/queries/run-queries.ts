@@ -32,6 +32,7 @@ const EVIDENCE_COLUMNS = [
   ...(['downBps', 'upBps', 'ipVersion', 'link', 'brief', 'practice', 'peerLinkBps'] as const),
 ] as const;
 
+/** Columns that lists do not need. */
 const LONG_COLUMNS = ['report', 'brief', 'receipt'] as const;
 /** Kinds of evidence that speak of a path by itself, for SQL. */
 const OF_PATH = OF_ITS_PATH.map((evidence) => `'${evidence}'`).join(', ');

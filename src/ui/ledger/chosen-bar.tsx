@@ -1,6 +1,7 @@
 'use client';
 
 import { useState, useTransition, type FormEvent } from 'react';
+import { EXPORT_FORMATS } from '@/wire';
 import { Button } from '../parts/button';
 import { typedIn } from '../form/typed-in';
 
@@ -27,12 +28,13 @@ interface ChosenBarProps {
   readonly chooseAll: () => void;
   readonly clear: () => void;
   readonly actions: ChosenActions;
+  readonly siteId: string;
   /** Puts the chosen runs into a tray. */
   readonly toTray: (letter: 'A' | 'B') => void;
 }
 
 /** Stands at the foot of the ledger while runs are chosen. */
-export function ChosenBar({ ids, count, isMore, chooseAll, clear, actions, toTray }: ChosenBarProps) {
+export function ChosenBar({ ids, count, isMore, chooseAll, clear, actions, siteId, toTray }: ChosenBarProps) {
   const [asking, setAsking] = useState<Asking | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const [working, start] = useTransition();
@@ -96,6 +98,22 @@ export function ChosenBar({ ids, count, isMore, chooseAll, clear, actions, toTra
       <Button className="!min-h-8 text-sm" onClick={() => done(() => actions.remove(all), clear)}>
         Remove
       </Button>
+      <form method="post" action="/api/v1/runs/export" className="flex items-center gap-1">
+        <input type="hidden" name="siteId" value={siteId} />
+        <input type="hidden" name="runIds" value={all.join(',')} />
+        <span className="text-quiet">as</span>
+        {EXPORT_FORMATS.map((format) => (
+          <button
+            key={format}
+            type="submit"
+            name="format"
+            value={format}
+            className="min-h-8 px-0.5 underline decoration-hairline underline-offset-4 hover:decoration-ink"
+          >
+            {format.toUpperCase()}
+          </button>
+        ))}
+      </form>
       <Button look="quiet" className="!min-h-8 !px-1 text-sm" onClick={clear}>
         choose none
       </Button>

@@ -13,6 +13,7 @@ import { LedgerHelp } from './ledger-help';
 import { ledgerHref, ledgerSearch, type LedgerChoice } from './ledger-href';
 import { LedgerTable } from './ledger-table';
 import { LedgerViews } from './ledger-views';
+import { TakeOut } from './take-out';
 import { useLedgerRows, type DrawnSlice } from './use-ledger-rows';
 import { useSelection } from './use-selection';
 
@@ -31,6 +32,7 @@ export interface LedgerActions extends Omit<ChosenActions, 'remove'> {
 }
 
 interface LedgerViewProps {
+  readonly siteId: string;
   readonly choice: LedgerChoice;
   /** Those that this browser keeps. */
   readonly keptColumns: readonly LedgerColumn[] | null;
@@ -119,6 +121,7 @@ export function LedgerView(props: LedgerViewProps) {
           remove={actions.removeView}
         />
         <ColumnChoice columns={columns} onColumns={keepColumns} />
+        <TakeOut siteId={props.siteId} choice={choice} />
         <span className="min-w-28 text-right text-sm text-quiet" role="status">
           <span className="figure">{isMore ? `over ${count}` : count}</span> {count === 1 ? 'run' : 'runs'}
           {filtered && ' match'}
@@ -190,6 +193,7 @@ export function LedgerView(props: LedgerViewProps) {
         isMore={isMore}
         chooseAll={() => void actions.matching(search).then(selection.choose)}
         clear={selection.clear}
+        siteId={props.siteId}
         toTray={(letter) => {
           setTrays((before) => ({ ...before, [letter]: [...selection.ids] }));
           selection.clear();

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { complaintSchema } from '../forms/hunt-schemas';
+import { exportedRunSchema, exportQuerySchema } from './export-messages';
 import { ledgerPageSchema, ledgerQuerySchema } from './ledger-messages';
 import { OFFICE_OPERATIONS } from './office-operations';
 import type { Operation } from './operation';
@@ -67,6 +68,23 @@ export const OPERATIONS: readonly Operation[] = [
     request: handInRequestSchema,
     answers: { 200: handInAnswerSchema },
     faults: ['run-key-wrong', 'run-unknown', 'request-malformed', 'request-too-large', 'store-full'],
+  },
+  {
+    method: 'get',
+    path: '/api/v1/runs/export',
+    summary: 'All runs that match as a file: CSV (RFC 4180, the members as columns), JSON, or a JSON text a line.',
+    caller: 'technician',
+    query: exportQuerySchema,
+    answers: { 200: z.array(exportedRunSchema) },
+    faults: ['not-signed-in', 'site-missing', 'request-malformed'],
+  },
+  {
+    method: 'post',
+    path: '/api/v1/runs/export',
+    summary: 'The same of runs that are named in a form: siteId, runIds with commas, format.',
+    caller: 'technician',
+    answers: { 200: z.array(exportedRunSchema) },
+    faults: ['not-signed-in', 'site-missing', 'request-malformed'],
   },
   {
     method: 'get',

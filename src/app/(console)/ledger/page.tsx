@@ -46,6 +46,7 @@ export default async function LedgerPage({ searchParams }: { readonly searchPara
   const columns = (await cookies()).get(COLUMNS_COOKIE)?.value;
   return (
     <LedgerView
+      siteId={site.id}
       {...{ choice, count, isMore, order, filtered }}
       keptColumns={readColumns(columns)}
       first={{ runs: runs.map((run) => drawnRun(run, site.timeZone, nowMs)), next }}

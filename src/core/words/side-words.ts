@@ -44,10 +44,11 @@ const count = (number: number, noun: string) => `${number} ${noun}${number === 1
 
 /** A difference of delays or losses, with its sign and unit. */
 function differenceFigure(quantity: SideQuantity, value: number): string {
-  const sign = value > 0 ? '+' : value < 0 ? '−' : '±';
-  return quantity === 'loss'
-    ? `${sign}${(100 * Math.abs(value)).toFixed(2)} points`
-    : `${sign}${delayFigure(Math.abs(value))} ms`;
+  const size = Math.abs(value);
+  const figure = quantity === 'loss' ? (100 * size).toFixed(2) : delayFigure(size);
+  // What is shown as nothing has no sign.
+  const sign = Number(figure) === 0 ? '' : value > 0 ? '+' : '−';
+  return `${sign}${figure} ${quantity === 'loss' ? 'points' : 'ms'}`;
 }
 
 function sizeWords(quantity: SideQuantity, told: GroupComparison & { readonly status: 'told' }): string {

@@ -29,7 +29,7 @@ describe('runs that leave the console as a file', () => {
     for await (const part of file.value.parts) parts.push(part);
     return { text: parts.join(''), parts, name: file.value.name };
   }
-  const rowsOf = (text: string) => parse(text, { columns: true, record_delimiter: '\r\n' }) as Record<string, string>[];
+  const rowsOf = (text: string) => parse<Record<string, string>>(text, { columns: true, record_delimiter: '\r\n' });
 
   it('are the same runs in each format, units in the names, what was not measured left blank', async () => {
     const { runId } = await measured(console, orderFor(code), GOOD_LINE);

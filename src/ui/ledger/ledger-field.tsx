@@ -92,7 +92,11 @@ export function LedgerField({
         value={text}
         onChange={(event) => type(event.target.value, event.target.selectionStart ?? event.target.value.length)}
         onSelect={(event) => document.activeElement === event.target && setCaret(event.currentTarget.selectionStart)}
-        onBlur={() => setCaret(null)}
+        onBlur={() => {
+          setCaret(null);
+          // Whoever goes on to a button has typed enough.
+          if (!asked.includes(text.trim())) ask(text);
+        }}
         onKeyDown={onKey}
         className="field figure !min-h-9 w-full !py-0 text-[0.85rem]"
       />

@@ -19,6 +19,11 @@ function listed(values: readonly string[]): string {
   return values.slice(0, MOST_VALUES).join(', ') + (more > 0 ? ` and ${more} more` : '');
 }
 
+function occasionWords(runs: SidePage['trays'][number]['runs']): string {
+  const count = new Set(runs.map(({ occasion }) => occasion)).size;
+  return `${count} ${count === 1 ? 'occasion' : 'occasions'}`;
+}
+
 function WhatDiffers({ page }: { readonly page: SidePage }) {
   const { differences, fairness } = page.side;
   return (
@@ -115,8 +120,7 @@ export function SideView({ page }: { readonly page: SidePage }) {
           <li key={`${name} ${place}`} className="min-w-0">
             <span aria-hidden="true">{SHAPES[place]}</span> <span className="font-semibold">{name}</span>{' '}
             <span className="text-quiet">
-              {runs.length} {runs.length === 1 ? 'run' : 'runs'} on {new Set(runs.map(({ occasion }) => occasion)).size}{' '}
-              occasions
+              {runs.length} {runs.length === 1 ? 'run' : 'runs'} on {occasionWords(runs)}
               {aside > 0 && `, ${aside} more that do not count`}
               {query !== '' && (
                 <>

@@ -10,7 +10,14 @@ export const traySchema = z.strictObject({
   query: z.string().trim().max(1000).default(''),
   runIds: z.array(id).max(MOST_CHOSEN, `At most ${MOST_CHOSEN} runs in a tray.`).nullable().default(null),
 });
-const trays = z.array(traySchema).min(2, 'It takes two trays to compare.').max(8, 'At most eight trays at once.');
+const trays = z
+  .array(traySchema)
+  .min(2, 'It takes two trays to compare.')
+  .max(8, 'At most eight trays at once.')
+  .refine(
+    (all) => all.every(({ query, runIds }) => query !== '' || runIds !== null),
+    'A tray is empty: type into it what its runs have in common, as in the ledger.',
+  );
 
 export const comparisonSchema = z.strictObject({ siteId: id, name: name.default(''), trays });
 export const changeComparisonSchema = z.strictObject({ id, name: name.default(''), trays });

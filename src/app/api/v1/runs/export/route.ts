@@ -16,9 +16,9 @@ async function fileAnswer(query: Parameters<typeof exportedRuns>[1], format: Exp
   const encoder = new TextEncoder();
   const body = new ReadableStream<Uint8Array>({
     async pull(controller) {
-      const { done: ended, value } = await parts.next();
-      if (ended === true) controller.close();
-      else controller.enqueue(encoder.encode(value));
+      const part = await parts.next();
+      if (part.done === true) controller.close();
+      else controller.enqueue(encoder.encode(part.value));
     },
     // Whoever goes away in the middle lets it end here as well.
     async cancel() {

@@ -10,10 +10,12 @@ import {
   boardOf,
   DEVICE_COOKIE,
   deviceCookieValue,
+  exportedRuns,
   ledgerOf,
   refreshDiagnosis,
   openPresence,
   type ConsoleContext,
+  type LedgerQuery,
 } from '@/services';
 import { openStore } from '@/store';
 import { readSigningKey } from '@/wire/peer/ticket';
@@ -126,8 +128,36 @@ async function serviceTimes(data: string, runs: number): Promise<void> {
   const after = await middle(() => refreshDiagnosis(context, site!.id), oneMore);
   console.log(`| what stands out, after one more run | ${runs} | ${after} | | |`);
   console.log(`| data of the ledger | ${runs} | ${await middle(() => ledgerOf(context, {}))} | | |`);
+  await ledgerTimes(context, runs);
   await thread.close();
   await store.close();
+}
+
+/** What people ask of the ledger, from one that all runs answer to one that none does. */
+const ASKED: readonly LedgerQuery[] = [
+  ...[{}, { query: 'verdict=full reach=internet' }, { query: 'down<100' }, { query: '"device 17"' }],
+  ...[{ query: 'link=5 -delay=firm' }, { query: 'nobody' }, { query: 'note=nothing' }, { query: 'last=24h down<300' }],
+  ...[{ sort: 'down' }, { sort: 'device', query: 'link=wired' }, { sort: 'added', query: 'reach=internet' }],
+] as const satisfies readonly LedgerQuery[];
+
+/** Of all that is asked of the ledger, the median and the 95th, ms; and of all runs as a file, s and MB. */
+async function ledgerTimes(context: ConsoleContext, runs: number): Promise<void> {
+  const took: number[] = [];
+  for (let time = 0; time < TIMES; time += 1)
+    for (const query of ASKED) {
+      const startedMs = performance.now();
+      await ledgerOf(context, query);
+      if (time >= WARMING) took.push(performance.now() - startedMs);
+    }
+  took.sort((a, b) => a - b);
+  const at = (share: number) => took[Math.min(took.length - 1, Math.floor(share * took.length))]!.toFixed(0);
+  console.log(`| ledger, ${ASKED.length} ways to ask | ${runs} | ${at(0.5)} | ${at(0.95)} | |`);
+  const startedMs = performance.now();
+  const file = await exportedRuns(context, {}, 'csv');
+  let bytes = 0;
+  if (file.ok) for await (const part of file.value.parts) bytes += Buffer.byteLength(part);
+  const ms = (performance.now() - startedMs).toFixed(0);
+  console.log(`| all runs as CSV | ${runs} | ${ms} | | ${(bytes / 1000).toFixed(0)} |`);
 }
 
 /** Each store is served at a port of its own: a sign-in is kept by the address. */
@@ -193,9 +223,8 @@ endInOrder();
 await pagesWith(PORT, BOARD_RUNS, ['/', '/?verdict=full&reach=internet', '/ledger']);
 await pagesWith(PORT + 1, 5 * BOARD_RUNS, [
   '/ledger',
-  '/ledger?page=1500',
-  '/ledger?text=device%2017',
-  '/ledger?reach=internet',
+  '/ledger?q=%22device+17%22',
+  '/ledger?q=reach%3Dinternet&sort=down',
   '/',
 ]);
 await presence();

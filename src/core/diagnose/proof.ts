@@ -25,13 +25,20 @@ export function classOf({ path }: Pick<Occasion, 'path'>): string {
   return key;
 }
 
-const classes = new WeakMap<readonly Occasion[], ReadonlyMap<string, readonly Occasion[]>>();
+interface Classes {
+  /** How many there were: a list that has grown since is another one. */
+  readonly of: number;
+  readonly byClass: ReadonlyMap<string, readonly Occasion[]>;
+}
+const classes = new WeakMap<readonly Occasion[], Classes>();
 
 /** Occasions of each class: an office has many occasions and few ways. */
 export function classesOf(occasions: readonly Occasion[]): ReadonlyMap<string, readonly Occasion[]> {
-  let known = classes.get(occasions);
-  if (known === undefined) classes.set(occasions, (known = groupedBy(occasions, classOf)));
-  return known;
+  const known = classes.get(occasions);
+  if (known?.of === occasions.length) return known.byClass;
+  const byClass = groupedBy(occasions, classOf);
+  classes.set(occasions, { of: occasions.length, byClass });
+  return byClass;
 }
 
 /** From the oldest on; the same list where it is so already. */

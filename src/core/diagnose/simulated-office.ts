@@ -220,11 +220,13 @@ const MOST_TESTS = 25;
 /** Hunts for what makes the complainer slow until it is found, or nothing more can be learnt. */
 export function huntSimulated(office: SimulatedOffice, order: HuntOrder, random: RandomSource): HuntResult {
   const tests = simulatedTests(office);
-  const occasions: Occasion[] = [];
+  let occasions: readonly Occasion[] = [];
   const path = simulatedPath(office.complainer, 'internet');
   const question = questionOf(path, tests);
   const begin = tests.find(({ id }) => id === `run ${office.complainer.id} internet`)!;
-  const make = (test: SimulatedTest) => occasions.push(makeTest(office, test, occasions.length, random));
+  const make = (test: SimulatedTest) => {
+    occasions = [...occasions, makeTest(office, test, occasions.length, random)];
+  };
   make(begin);
   let minutes = begin.minutes;
   const plain = order === 'telling' ? [] : plainOrder(order, tests, office).filter((test) => test !== begin);

@@ -1,4 +1,4 @@
-import { changesOf, proofsOf } from './proof';
+import { changesOf, classesOf, proofsOf } from './proof';
 import { occasionOf, onCable, segmentFor, SHARED } from './office-for-tests';
 import { suspicionOf } from './suspicion';
 
@@ -85,5 +85,15 @@ describe('what is suspected', () => {
     const { probability, entanglements } = suspicionOf(OFFICE, [], 'down');
     expect(Math.max(...probability.values())).toBe(0);
     expect(entanglements).toEqual([]);
+  });
+});
+
+describe('the classes of occasions', () => {
+  it('are made anew for a list that has grown since', () => {
+    const occasions = [occasionOf('press', 'local', { down: 940, up: 938 })];
+    expect([...classesOf(occasions).values()].flat()).toHaveLength(1);
+    occasions.push(occasionOf('bench', 'local', { down: 385, up: 290 }));
+    expect([...classesOf(occasions).values()].flat()).toHaveLength(2);
+    expect(classesOf(occasions)).toBe(classesOf(occasions));
   });
 });

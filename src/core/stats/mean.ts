@@ -12,7 +12,7 @@ export function mean(values: readonly number[]): number | null {
 export function interquartileMean(values: readonly number[]): number | null {
   const count = values.length;
   if (count === 0) return null;
-  const sorted = [...values].sort((a, b) => a - b);
+  const sorted = new Float64Array(values).sort();
   const from = count / 4;
   const to = count - from;
   let sum = 0;
@@ -26,7 +26,11 @@ export function interquartileMean(values: readonly number[]): number | null {
 /** Means of each `span` neighbours, one for every place where so many follow. Example: ([1, 3, 5], 2) → [2, 4]. */
 export function movingMeans(values: readonly number[], span: number): number[] {
   if (span <= 1) return [...values];
-  return values
-    .slice(0, Math.max(0, values.length - span + 1))
-    .map((_, from) => mean(values.slice(from, from + span))!);
+  let sum = values.slice(0, span).reduce((all, value) => all + value, 0);
+  const means: number[] = [];
+  for (let from = 0; from + span <= values.length; from += 1) {
+    if (from > 0) sum += values[from + span - 1]! - values[from - 1]!;
+    means.push(sum / span);
+  }
+  return means;
 }

@@ -5,7 +5,7 @@
  */
 export function percentile(values: readonly number[], share: number): number | null {
   if (values.length === 0) return null;
-  const sorted = [...values].sort((a, b) => a - b);
+  const sorted = new Float64Array(values).sort();
   const position = (sorted.length - 1) * share;
   const below = Math.floor(position);
   const low = sorted[below]!;

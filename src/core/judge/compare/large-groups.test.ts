@@ -4,7 +4,7 @@ import { differenceAt } from './difference-at';
 import { shiftOf } from './shift';
 import { drawGroup, NOISE_SHAPES } from './simulated-groups';
 
-const sorted = (values: readonly number[]) => Float64Array.from(values).sort();
+const sorted = (values: readonly number[]) => new Float64Array(values).sort();
 
 describe('a difference at a place', () => {
   it('is the one that stands there when all are written down, ties and all', () => {

@@ -1,4 +1,4 @@
-import { Sequelize } from 'sequelize';
+import { Sequelize, Transaction } from 'sequelize';
 import { inspect, mark } from './inspect';
 import { migrate } from './migrations/migrate';
 import { defineTables, type Tables } from './models/tables';
@@ -44,6 +44,8 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     dialect: 'sqlite',
     dialectModule: sqliteWithSettings,
     storage: file,
+    // Each writes. One that only reads at first is refused at its first write when another has written meanwhile.
+    transactionType: Transaction.TYPES.IMMEDIATE,
     ...(onSql === undefined
       ? { logging: false }
       : { logging: (sql: string, tookMs?: number) => onSql(withoutValues(sql), tookMs ?? 0), benchmark: true }),

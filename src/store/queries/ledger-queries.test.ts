@@ -195,6 +195,23 @@ describe('the ledger in the store', () => {
     expect(await store.ledger.ids('s', [], 20_000)).toHaveLength(MOST_COUNTED + 5);
   });
 
+  it('is changed by several at once, and none of them is refused', async () => {
+    for (let index = 0; index < 5; index += 1) await put(`r${index}`, { startedAtMs: index });
+    const other = await openStore(join(folder, 'runs.sqlite'));
+    const ids = ['r0', 'r1', 'r2', 'r3', 'r4'];
+    const writing = (async () => {
+      for (let index = 0; index < 60; index += 1)
+        await other.runs.insert({ ...RUN, id: `x${index}`, setId: `x${index}` });
+    })();
+    for (let index = 0; index < 30; index += 1)
+      expect(await store.runs.setLeftOut('s', ids, index % 2 === 0 ? 'dusty' : null, () => 'alone')).toBe(5);
+    const removed = await store.removals.removeRuns({ id: 'gone', siteId: 's', removedAtMs: 1 }, ids);
+    await writing;
+    await other.close();
+    expect(removed).toBe(5);
+    expect(await store.ledger.count('s', [])).toEqual({ count: 60, isMore: false });
+  });
+
   it('keeps views by name, of each office its own', async () => {
     const view = { id: 'v', siteId: 's', name: 'Evenings', query: 'q=x', byName: 'Ines', madeAtMs: 1 };
     await store.ledger.saveView(view);

@@ -11,21 +11,17 @@ const isOfOutcome = (column: LedgerColumn): column is OutcomeColumn =>
   (OF_OUTCOME as readonly LedgerColumn[]).includes(column);
 
 function Tags({ tags, notes, aside }: Pick<DrawnRun, 'tags' | 'notes' | 'aside'>) {
+  const beside = [...(aside === null ? [] : [aside]), ...(notes === '' ? [] : [notes])].join(' · ');
   return (
-    <span className="flex max-w-56 items-baseline gap-1.5 overflow-hidden whitespace-nowrap text-xs">
-      {aside !== null && (
-        <span className="truncate text-quiet" title={aside}>
-          {aside}
-        </span>
-      )}
+    <span className="flex w-36 items-baseline gap-1.5 overflow-hidden whitespace-nowrap text-xs">
       {tags.map((tag) => (
-        <span key={tag} className="border border-hairline px-1">
+        <span key={tag} className="shrink-0 border border-hairline px-1">
           {tag}
         </span>
       ))}
-      {notes !== '' && (
-        <span className="truncate text-quiet" title={notes}>
-          {notes}
+      {beside !== '' && (
+        <span className="truncate text-quiet" title={beside}>
+          {beside}
         </span>
       )}
     </span>

@@ -97,6 +97,8 @@ async function timed(url: string, cookie: string): Promise<{ medianMs: number; p
 /** What the services take for the data of a place, without the page around it, ms. */
 async function serviceTimes(data: string, runs: number): Promise<void> {
   const store = await openStore(join(data, 'bent-straw.sqlite'));
+  // The thread does not keep a program from ending, and here nothing else may be under way.
+  const alive = setInterval(() => undefined, 1000);
   const thread = new DiagnosingThread(join(PROGRAM_FOLDER, 'dist', 'diagnose-main.js'));
   let ids = 0;
   const newId = () => `bench-${(ids += 1)}`;
@@ -129,6 +131,7 @@ async function serviceTimes(data: string, runs: number): Promise<void> {
   console.log(`| what stands out, after one more run | ${runs} | ${after} | | |`);
   console.log(`| data of the ledger | ${runs} | ${await middle(() => ledgerOf(context, {}))} | | |`);
   await ledgerTimes(context, runs);
+  clearInterval(alive);
   await thread.close();
   await store.close();
 }

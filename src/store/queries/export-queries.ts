@@ -55,7 +55,8 @@ export class ExportQueries {
       yield rows.map((row) => ({ ...row, tags: tags.get(row.id) ?? [] }));
       if (rows.length < AT_ONCE) return;
       behind = {
-        sql: '(startedAtMs < ? OR (startedAtMs = ? AND id < ?))',
+        // The first part lets the index begin there.
+        sql: 'startedAtMs <= ? AND (startedAtMs < ? OR id < ?)',
         values: [last.startedAtMs, last.startedAtMs, last.id],
       };
     }

@@ -57,8 +57,9 @@ function behindSql(
 ): { sql: string; values: Values } {
   if (by === 'when') {
     const past = descending ? '<' : '>';
+    // The first part lets the index begin there.
     return {
-      sql: `(startedAtMs ${past} ? OR (startedAtMs = ? AND id ${past} ?))`,
+      sql: `startedAtMs ${past}= ? AND (startedAtMs ${past} ? OR id ${past} ?)`,
       values: [startedAtMs, startedAtMs, id],
     };
   }

@@ -29,6 +29,10 @@ export function refusalWords(outcome: Outcome<unknown, ConsoleFaultCode>): strin
   return outcome.ok ? null : problemOf(CONSOLE_FAULTS, outcome.fault).detail;
 }
 
+/** What is wrong with something that was sent, in its first place. */
+export const issueWords = ({ issues }: { readonly issues: readonly { readonly message: string }[] }): string =>
+  issues[0]?.message ?? 'That cannot be read.';
+
 /** A field of a form, null when it is blank or missing. */
 export const textOf = (form: FormData, name: string) => {
   const value = form.get(name);

@@ -68,7 +68,7 @@ export function differenceWords(quantity: SideQuantity, compared: GroupCompariso
     return `too few to tell: ${count(compared.moreWanted, `more ${compared.unit === 'runs' ? 'run' : 'occasion'}`)} would let it be told`;
   const size = sizeWords(quantity, compared);
   if (compared.matters === 'no')
-    return `${size}: the same within ${within(quantity)}${compared.real ? ', though really not quite' : ''}`;
+    return `${size}: the same within ${within(quantity)}${compared.real ? '; the little there is is real' : ''}`;
   const real = compared.real ? 'real' : 'may be chance';
   if (compared.matters === 'yes') return `${size}: ${real}`;
   const more = compared.moreWanted === null ? '' : `; ${compared.moreWanted} more of each should tell`;
@@ -94,7 +94,7 @@ function rateSentence(
   const [a, b] = [trayName(trays, 0), trayName(trays, place)];
   if (compared === null) return '';
   if (compared.status === 'too-few')
-    return `${a} and ${b} cannot be told apart ${quantity} with ${figures[0]!.values.length} and ${count(figures[place]!.values.length, 'run')}: ${count(compared.moreWanted, 'more')} would let them be`;
+    return `${a} and ${b} cannot be told apart ${quantity} with ${figures[0]!.values.length} and ${count(figures[place]!.values.length, 'run')}: ${compared.moreWanted} more would let them be`;
   const witnesses = witnessWords(figures[0]!, figures[place]!, compared);
   if (compared.matters === 'no') return `${b} gives as much as ${a} ${quantity}, within 5 %: ${witnesses}`;
   const { low, high } = compared.interval;

@@ -1,7 +1,7 @@
 import type { StoredComparison, StoredTray } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
-import { proofOf, provesIt } from '../console/proofs';
+import { opensByProof, sharedProof, shareOff, shareOn } from './shared-link';
 
 /** What a comparison is made of. */
 export interface ComparisonOrder {
@@ -51,25 +51,24 @@ export async function removeComparison(context: ConsoleContext, id: string): Kno
   return done(null);
 }
 
-/** It counts its links, so that one that was revoked never opens again: n is open, -n revoked. */
-const proven = (id: string, shareNumber: number) => `side ${id} ${shareNumber}`;
+const subjectOf = (id: string) => `side ${id}`;
 
 /** Path of the link by which it is shared; null while it is not. */
 export function sharedComparisonPath(
-  { signingKey }: Pick<ConsoleContext, 'signingKey'>,
+  context: Pick<ConsoleContext, 'signingKey'>,
   { id, shareNumber }: Pick<StoredComparison, 'id' | 'shareNumber'>,
 ): string | null {
-  if (shareNumber === null || shareNumber <= 0) return null;
-  return `/s/side/${id}/${proofOf(signingKey, 'share', proven(id, shareNumber))}`;
+  const proof = sharedProof(context, subjectOf(id), shareNumber);
+  return proof === null ? null : `/s/side/${id}/${proof}`;
 }
 
 /** Whether a link opens it now. */
 export function opensSharedComparison(
-  { signingKey }: Pick<ConsoleContext, 'signingKey'>,
+  context: Pick<ConsoleContext, 'signingKey'>,
   { id, shareNumber }: Pick<StoredComparison, 'id' | 'shareNumber'>,
   proof: string,
 ): boolean {
-  return shareNumber !== null && shareNumber > 0 && provesIt(signingKey, 'share', proven(id, shareNumber), proof);
+  return opensByProof(context, subjectOf(id), shareNumber, proof);
 }
 
 /** Makes a link by which anybody may read it, or ends that. Answers with its path; null: none. */
@@ -77,10 +76,8 @@ export async function shareComparison(
   context: ConsoleContext,
   { id, on }: { readonly id: string; readonly on: boolean },
 ): Known<string | null> {
-  const changed = await change(context, id, ({ shareNumber }) => {
-    const number = shareNumber ?? 0;
-    if (on) return { shareNumber: number > 0 ? number : 1 - number };
-    return { shareNumber: number > 0 ? -number : shareNumber };
-  });
+  const changed = await change(context, id, ({ shareNumber }) => ({
+    shareNumber: on ? shareOn(shareNumber) : shareOff(shareNumber),
+  }));
   return changed.ok ? done(sharedComparisonPath(context, changed.value)) : changed;
 }

@@ -1,5 +1,7 @@
 import { furnish, measured, openTestConsole, orderFor, type TestConsole } from '../console/console-for-tests';
-import { leaveOutRuns, noteRuns, removeRuns, saveLedgerView, tagRuns } from '../runs';
+import { leaveOutRuns, noteRuns, removeRuns, saveLedgerView, shareRun, tagRuns } from '../runs';
+import { runPageOf } from './run-page';
+import { sharedRunPageOf } from './shared-run-page';
 import { forgetOldRemovals, removedLately, undoRemoval } from '../office/removals';
 import { boardOf } from './board';
 import { LEDGER_SLICE_ROWS, ledgerFrameOf, ledgerOf, matchingRuns, type LedgerQuery } from './ledger';
@@ -131,6 +133,9 @@ describe('the ledger', () => {
   it('removes runs so that nothing shows them, puts them back as they were, and forgets them after a day', async () => {
     const one = await measured(console, orderFor(code, { deviceName: 'A' }));
     const two = await measured(console, orderFor(code, { deviceName: 'B' }));
+    const shared = await shareRun(console.context, one.runId);
+    const proof = shared.ok ? shared.value.split('/').at(-1)! : '';
+    expect(await sharedRunPageOf(console.context, one.runId, proof)).toMatchObject({ ok: true });
     const before = await console.context.store.runs.byId(one.runId);
     const removed = await removeRuns(console.context, { siteId, runIds: [one.runId, 'nobody'] });
     if (!removed.ok) throw new Error(removed.fault.code);
@@ -138,6 +143,10 @@ describe('the ledger', () => {
     expect((await slice({})).runs.map(({ id }) => id)).toEqual([two.runId]);
     expect((await slice({})).count).toBe(1);
     expect((await console.context.store.runs.newestSets(siteId)).map(({ id }) => id)).toEqual([two.runId]);
+    // Neither who has its id nor who has a link to it sees it.
+    expect(await console.context.store.runs.byId(one.runId)).toBeNull();
+    expect(await runPageOf(console.context, one.runId)).toMatchObject({ fault: { code: 'run-unknown' } });
+    expect(await sharedRunPageOf(console.context, one.runId, proof)).toMatchObject({ fault: { code: 'run-unknown' } });
     expect(await removedLately(console.context, siteId)).toMatchObject([{ kind: 'runs', name: '1 run', into: null }]);
     expect(await undoRemoval(console.context, removed.value.removalId)).toMatchObject({ ok: true });
     expect(await console.context.store.runs.byId(one.runId)).toEqual(before);

@@ -6,11 +6,12 @@ import { siteOf } from '../office/site-of';
 import { runsOfTerms } from './runs-of-terms';
 
 export const LEDGER_SLICE_ROWS = 100;
-/** A view needs a device by its id where two have had the same name. */
+/** What is asked of the ledger: what was typed, and what an address or a script names beside it. */
 export interface LedgerQuery {
   readonly siteId?: string | undefined;
   /** What was typed; see core/ledger. */
   readonly query?: string | undefined;
+  /** By its id: two may have had the same name. */
   readonly deviceId?: string | undefined;
   readonly linkKind?: LinkKind | undefined;
   readonly reach?: Reach | undefined;

@@ -25,6 +25,8 @@ export interface SidePage {
   readonly byName: string;
   readonly madeAtMs: number;
   readonly trays: readonly ShownTray[];
+  /** Those that are held side by side: an empty one keeps nobody from comparing the others. */
+  readonly compared: readonly ShownTray[];
   readonly side: SideBySide;
   /** Path by which anybody may read it; null: it is not shared. */
   readonly sharePath: string | null;
@@ -51,8 +53,10 @@ async function pageOf(context: ConsoleContext, comparison: StoredComparison): Pr
   );
   const names = trayNames(found);
   const trays = found.map((tray, place) => ({ ...tray, name: names[place]! }));
+  const filledOnes = trays.filter(({ runs }) => runs.length > 0);
+  const compared = filledOnes.length < 2 ? trays : filledOnes;
   return {
-    ...{ id, name, byName, madeAtMs, trays, side: sideBySide(trays) },
+    ...{ id, name, byName, madeAtMs, trays, compared, side: sideBySide(compared) },
     ...{ siteName: site?.name ?? '', demo: site?.demo ?? false },
     sharePath: sharedComparisonPath(context, comparison),
   };

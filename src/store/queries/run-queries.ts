@@ -37,6 +37,8 @@ const LONG_COLUMNS = ['report', 'brief', 'receipt'] as const;
 /** Kinds of evidence that speak of a path by itself, for SQL. */
 const OF_PATH = OF_ITS_PATH.map((evidence) => `'${evidence}'`).join(', ');
 
+/** What was removed is kept for a day, so that it can be put back, and is nowhere to be seen. */
+const KEPT = { status: { [Op.ne]: 'removed' } } as const;
 /** Values that are bound in one statement, at most. */
 const MOST_BOUND = 500;
 /** Rows that are written with one statement. */
@@ -57,8 +59,9 @@ export class RunQueries {
     private readonly tables: Tables,
   ) {}
 
+  /** One that was removed is not there, whoever has its id or a link to it. */
   async byId(id: string): Promise<StoredRun | null> {
-    const row = await this.tables.runs.findByPk(id);
+    const row = await this.tables.runs.findOne({ where: { id, ...KEPT } });
     return row === null ? null : wholeRun(row);
   }
 
@@ -265,7 +268,7 @@ export class RunQueries {
     const { siteId, deviceId, reach, startedAtMs } = run;
     const next = async (op: symbol, direction: 'ASC' | 'DESC') => {
       const row = await this.tables.runs.findOne({
-        where: { siteId, deviceId, reach, startedAtMs: { [op]: startedAtMs } },
+        where: { siteId, deviceId, reach, startedAtMs: { [op]: startedAtMs }, ...KEPT },
         attributes: { exclude: [...LONG_COLUMNS] },
         order: [['startedAtMs', direction]],
       });
@@ -331,7 +334,7 @@ export class RunQueries {
   }
 
   async startedTogether(together: string): Promise<StoredRun[]> {
-    const rows = await this.tables.runs.findAll({ where: { together }, order: ['deviceName'] });
+    const rows = await this.tables.runs.findAll({ where: { together, ...KEPT }, order: ['deviceName'] });
     return rows.map(wholeRun);
   }
 

@@ -13,9 +13,9 @@ const isOfOutcome = (column: LedgerColumn): column is OutcomeColumn =>
 function Tags({ tags, notes, aside }: Pick<DrawnRun, 'tags' | 'notes' | 'aside'>) {
   const beside = [...(aside === null ? [] : [aside]), ...(notes === '' ? [] : [notes])].join(' · ');
   return (
-    <span className="flex w-36 items-baseline gap-1.5 overflow-hidden whitespace-nowrap text-xs">
+    <span className="flex w-[6.5rem] items-baseline gap-1.5 overflow-hidden whitespace-nowrap text-xs">
       {tags.map((tag) => (
-        <span key={tag} className="shrink-0 border border-hairline px-1">
+        <span key={tag} title={tag} className="max-w-full shrink-0 truncate border border-hairline px-1">
           {tag}
         </span>
       ))}

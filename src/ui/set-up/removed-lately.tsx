@@ -10,6 +10,9 @@ interface RemovedLatelyProps {
   readonly undo: (removalId: string) => Promise<string | null>;
 }
 
+/** Runs are removed many at a time, under their number. */
+const isMany = (kind: SetUp['removed'][number]['kind'], name: string) => kind === 'runs' && !name.startsWith('1 ');
+
 /** What was removed in the last day, each with the way back. */
 export function RemovedLately({ removed, undo }: RemovedLatelyProps) {
   const [complaint, setComplaint] = useState<string | null>(null);
@@ -23,8 +26,9 @@ export function RemovedLately({ removed, undo }: RemovedLatelyProps) {
         {removed.map(({ id, kind, name, into }) => (
           <li key={id} className="flex flex-wrap items-baseline gap-x-3">
             <span className="text-quiet">
-              The {kind} <span className="break-words text-ink">{name}</span>{' '}
-              {into === null ? 'was removed.' : `was made one with ${into}.`}
+              {kind !== 'runs' && `The ${kind} `}
+              <span className="break-words text-ink">{name}</span>{' '}
+              {into === null ? `${isMany(kind, name) ? 'were' : 'was'} removed.` : `was made one with ${into}.`}
             </span>
             <Button
               look="quiet"
@@ -32,7 +36,7 @@ export function RemovedLately({ removed, undo }: RemovedLatelyProps) {
               aria-label={into === null ? `Put ${name} back` : `Part ${name} again`}
               onClick={() => void undo(id).then(setComplaint)}
             >
-              {into === null ? 'Put it back' : 'Part them again'}
+              {into !== null ? 'Part them again' : isMany(kind, name) ? 'Put them back' : 'Put it back'}
             </Button>
           </li>
         ))}

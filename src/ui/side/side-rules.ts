@@ -35,10 +35,7 @@ export const SIDE_RULES: readonly SideRule[] = [
   {
     words: 'before and after a day',
     wants: '',
-    trays: () => [
-      tray('before', 'reach=internet from=1.11. until=yesterday'),
-      tray('after', 'reach=internet from=today'),
-    ],
+    trays: () => [tray('before', 'reach=internet last=4w until=yesterday'), tray('after', 'reach=internet from=today')],
   },
   {
     words: 'this week and the one before',

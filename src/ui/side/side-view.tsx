@@ -7,7 +7,7 @@ import {
   TRAIT_WORDS,
   type SideFigures,
 } from '@/core';
-import type { SidePage } from '@/services';
+import type { ShownTray, SidePage } from '@/services';
 import { wallTimeWords } from '../parts/wall-time';
 import { DotRows } from './dot-rows';
 
@@ -99,38 +99,48 @@ function Quantity({ figures, names }: { readonly figures: SideFigures; readonly 
   );
 }
 
+/** Where the runs of a tray come from, and how many they are. */
+function TrayLine({ tray, shape }: { readonly tray: ShownTray; readonly shape: string }) {
+  const { name, runs, aside, query, chosen } = tray;
+  return (
+    <li className="min-w-0">
+      <span aria-hidden="true">{shape}</span> <span className="font-semibold">{name}</span>{' '}
+      <span className="text-quiet">
+        {runs.length === 0
+          ? 'no run that counts'
+          : `${runs.length} ${runs.length === 1 ? 'run' : 'runs'} on ${occasionWords(runs)}`}
+        {aside > 0 && `, ${aside} more that do not count`}
+        {query !== '' && (
+          <>
+            {' '}
+            · <span className="figure text-[0.78rem]">{query}</span>
+          </>
+        )}
+        {chosen !== null && ' · chosen by hand'}
+      </span>
+    </li>
+  );
+}
+
 /** Trays of runs side by side: one sentence to quote, what differs, and every quantity with its runs. */
 export function SideView({ page }: { readonly page: SidePage }) {
-  const { trays, side } = page;
-  const names = trays.map(({ name }) => name);
+  const { trays, compared, side } = page;
+  const names = compared.map(({ name }) => name);
   return (
     <article>
       <p className="mb-2 hidden text-sm text-quiet print:block">
         {page.siteName}
         {page.demo && ' · demo data'} · held side by side by {page.byName}, {wallTimeWords(page.madeAtMs, { nowMs: 0 })}
       </p>
-      {sideSentences(side, trays).map((sentence) => (
+      {sideSentences(side, compared).map((sentence) => (
         <p key={sentence} className="max-w-[60rem] text-[1.2rem] leading-snug">
           {sentence}
         </p>
       ))}
       <WhatDiffers page={page} />
       <ul aria-label="Trays" className="mt-4 flex flex-wrap gap-x-8 gap-y-1 text-sm">
-        {trays.map(({ name, runs, aside, query, chosen }, place) => (
-          <li key={`${name} ${place}`} className="min-w-0">
-            <span aria-hidden="true">{SHAPES[place]}</span> <span className="font-semibold">{name}</span>{' '}
-            <span className="text-quiet">
-              {runs.length} {runs.length === 1 ? 'run' : 'runs'} on {occasionWords(runs)}
-              {aside > 0 && `, ${aside} more that do not count`}
-              {query !== '' && (
-                <>
-                  {' '}
-                  · <span className="figure text-[0.78rem]">{query}</span>
-                </>
-              )}
-              {chosen !== null && ' · chosen by hand'}
-            </span>
-          </li>
+        {trays.map((tray, index) => (
+          <TrayLine key={`${tray.name} ${index}`} tray={tray} shape={SHAPES[compared.indexOf(tray)] ?? '–'} />
         ))}
       </ul>
       <div className="mt-3 overflow-x-auto">
@@ -153,7 +163,7 @@ export function SideView({ page }: { readonly page: SidePage }) {
       <p className="mt-3 max-w-[60rem] text-xs text-quiet">
         Medians with 95 % intervals (sign test); differences by Hodges and Lehmann with the interval of the Mann–Whitney
         distribution, of the medians of occasions where both trays have four
-        {trays.length > 2 && '; several are held against the first, by Holm’s step-down'}. What counts: runs that are
+        {compared.length > 2 && '; several are held against the first, by Holm’s step-down'}. What counts: runs that are
         evidence of their own path.
       </p>
     </article>

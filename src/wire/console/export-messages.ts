@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { chosenRunsSchema } from '../forms/ledger-schemas';
 import { EVIDENCES, LINK_KINDS, REACHES, VERDICT_WORDS } from '@/core';
 
 export const EXPORT_FORMATS = ['csv', 'json', 'ndjson'] as const;
@@ -55,4 +56,13 @@ export const exportQuerySchema = z.object({
   query: z.string().max(1000).optional(),
   device: z.string().max(160).optional(),
   format: z.enum(EXPORT_FORMATS).default('csv'),
+});
+
+/** The same of runs that were chosen, as a form names them: ids with commas between. */
+export const exportChosenSchema = chosenRunsSchema.extend({
+  runIds: z
+    .string()
+    .transform((ids) => ids.split(',').filter((id) => id !== ''))
+    .pipe(chosenRunsSchema.shape.runIds),
+  format: z.enum(EXPORT_FORMATS),
 });

@@ -84,7 +84,7 @@ export const OPERATIONS: readonly Operation[] = [
     summary: 'The same of runs that are named in a form: siteId, runIds with commas, format.',
     caller: 'technician',
     answers: { 200: z.array(exportedRunSchema) },
-    faults: ['not-signed-in', 'site-missing', 'request-malformed'],
+    faults: ['not-signed-in', 'site-missing', 'request-malformed', 'request-too-large'],
   },
   {
     method: 'get',

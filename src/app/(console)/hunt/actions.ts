@@ -2,7 +2,7 @@
 
 import { redirect } from 'next/navigation';
 import { act, COMMANDS, perform } from '@/app/commands';
-import { refusalWords } from '@/app/form-action';
+import { issueWords, refusalWords } from '@/app/form-action';
 import type { CheckCode, Reach } from '@/core';
 import {
   endHuntSchema,
@@ -16,13 +16,11 @@ import {
 } from '@/wire';
 
 const pathOf = (huntId: string) => `/hunt/${huntId}`;
-const issue = (error: { readonly issues: readonly { readonly message: string }[] }) =>
-  error.issues[0]?.message ?? 'That cannot be read.';
 
 /** Opens a hunt about a device, or about nothing yet, and goes there. */
 export async function openHuntAction(siteId: string, deviceId: string | null): Promise<string | null> {
   const parsed = openHuntSchema.safeParse({ siteId, deviceId });
-  if (!parsed.success) return issue(parsed.error);
+  if (!parsed.success) return issueWords(parsed.error);
   const outcome = await perform(COMMANDS.openHunt, parsed.data);
   if (!outcome.ok) return refusalWords(outcome);
   redirect(pathOf(outcome.value.id));
@@ -35,7 +33,7 @@ export async function runTestAction(
 ): Promise<string | null> {
   const order = { siteId, deviceIds: [deviceId], reaches: [reach], times: 1, profile: 'standard', together: false };
   const parsed = queueOrderSchema.safeParse(order);
-  return parsed.success ? act(COMMANDS.queueTurns, parsed.data, pathOf(huntId)) : issue(parsed.error);
+  return parsed.success ? act(COMMANDS.queueTurns, parsed.data, pathOf(huntId)) : issueWords(parsed.error);
 }
 
 export async function noteSwapAction(
@@ -46,7 +44,7 @@ export async function noteSwapAction(
   const parsed = swapSchema.safeParse({ ...swap, siteId, huntId });
   return parsed.success
     ? act(COMMANDS.noteSwap, parsed.data, huntId === null ? '/swaps' : pathOf(huntId))
-    : issue(parsed.error);
+    : issueWords(parsed.error);
 }
 
 export async function undoSwapAction(huntId: string | null, swapId: string): Promise<void> {
@@ -55,17 +53,17 @@ export async function undoSwapAction(huntId: string | null, swapId: string): Pro
 
 export async function huntNoteAction(huntId: string, text: string): Promise<string | null> {
   const parsed = huntNoteSchema.safeParse({ huntId, text });
-  return parsed.success ? act(COMMANDS.noteInHunt, parsed.data, pathOf(huntId)) : issue(parsed.error);
+  return parsed.success ? act(COMMANDS.noteInHunt, parsed.data, pathOf(huntId)) : issueWords(parsed.error);
 }
 
 export async function ruleOutAction(huntId: string, check: CheckCode, out: boolean): Promise<string | null> {
   const parsed = ruleOutSchema.safeParse({ huntId, check, out });
-  return parsed.success ? act(COMMANDS.ruleOut, parsed.data, pathOf(huntId)) : issue(parsed.error);
+  return parsed.success ? act(COMMANDS.ruleOut, parsed.data, pathOf(huntId)) : issueWords(parsed.error);
 }
 
 export async function endHuntAction(huntId: string, state: string, note: string): Promise<string | null> {
   const parsed = endHuntSchema.safeParse({ huntId, state, note });
-  return parsed.success ? act(COMMANDS.endHunt, parsed.data, pathOf(huntId)) : issue(parsed.error);
+  return parsed.success ? act(COMMANDS.endHunt, parsed.data, pathOf(huntId)) : issueWords(parsed.error);
 }
 
 export async function resumeHuntAction(huntId: string): Promise<void> {
@@ -80,7 +78,7 @@ export async function setQueueAction(
   deviceId: string | null,
 ): Promise<string | null> {
   const parsed = queueSetSchema.safeParse({ huntId, mbps });
-  if (!parsed.success) return issue(parsed.error);
+  if (!parsed.success) return issueWords(parsed.error);
   const refused = await act(COMMANDS.setQueue, { huntId, bps: mbps * 1e6 }, pathOf(huntId));
   if (refused !== null || deviceId === null) return refused;
   const order = { siteId, deviceIds: [deviceId], reaches: ['internet'], times: 3, profile: 'quick', together: false };

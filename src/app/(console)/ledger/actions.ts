@@ -2,7 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { COMMANDS, perform, act } from '@/app/commands';
-import { refusalWords } from '@/app/form-action';
+import { issueWords, refusalWords } from '@/app/form-action';
 import { technicianOrSignIn } from '@/app/role';
 import { ledgerOf, matchingRuns, theConsole, type LedgerQuery } from '@/services';
 import { drawnRun } from '@/ui/ledger/drawn-run';
@@ -18,8 +18,6 @@ import {
 } from '@/wire';
 
 const PLACE = '/ledger';
-const issue = (error: { readonly issues: readonly { readonly message: string }[] }) =>
-  error.issues[0]?.message ?? 'That cannot be read.';
 
 function queryOf(search: string, siteId: string): LedgerQuery {
   const { query, deviceId, sort, way } = readLedgerChoice(new URLSearchParams(search));
@@ -51,12 +49,12 @@ export async function tagRunsAction(
   on: boolean,
 ): Promise<string | null> {
   const parsed = tagRunsSchema.safeParse({ siteId, runIds, tag, on });
-  return parsed.success ? act(COMMANDS.tagRuns, parsed.data, PLACE) : issue(parsed.error);
+  return parsed.success ? act(COMMANDS.tagRuns, parsed.data, PLACE) : issueWords(parsed.error);
 }
 
 export async function noteRunsAction(siteId: string, runIds: readonly string[], note: string): Promise<string | null> {
   const parsed = noteRunsSchema.safeParse({ siteId, runIds, note });
-  return parsed.success ? act(COMMANDS.noteRuns, parsed.data, PLACE) : issue(parsed.error);
+  return parsed.success ? act(COMMANDS.noteRuns, parsed.data, PLACE) : issueWords(parsed.error);
 }
 
 export async function leaveOutRunsAction(
@@ -65,7 +63,7 @@ export async function leaveOutRunsAction(
   reason: string | null,
 ): Promise<string | null> {
   const parsed = leaveOutSchema.safeParse({ siteId, runIds, reason });
-  return parsed.success ? act(COMMANDS.leaveOutRuns, parsed.data, PLACE) : issue(parsed.error);
+  return parsed.success ? act(COMMANDS.leaveOutRuns, parsed.data, PLACE) : issueWords(parsed.error);
 }
 
 export async function removeRunsAction(
@@ -73,7 +71,7 @@ export async function removeRunsAction(
   runIds: readonly string[],
 ): Promise<{ readonly removalId: string | null; readonly refused: string | null }> {
   const parsed = chosenRunsSchema.safeParse({ siteId, runIds });
-  if (!parsed.success) return { removalId: null, refused: issue(parsed.error) };
+  if (!parsed.success) return { removalId: null, refused: issueWords(parsed.error) };
   const outcome = await perform(COMMANDS.removeRuns, parsed.data);
   revalidatePath('/', 'layout');
   return { removalId: outcome.ok ? outcome.value.removalId : null, refused: refusalWords(outcome) };
@@ -85,10 +83,10 @@ export async function putRunsBackAction(removalId: string): Promise<string | nul
 
 export async function saveViewAction(siteId: string, name: string, query: string): Promise<string | null> {
   const parsed = ledgerViewSchema.safeParse({ siteId, name, query });
-  return parsed.success ? act(COMMANDS.saveLedgerView, parsed.data, PLACE) : issue(parsed.error);
+  return parsed.success ? act(COMMANDS.saveLedgerView, parsed.data, PLACE) : issueWords(parsed.error);
 }
 
 export async function removeViewAction(siteId: string, name: string): Promise<string | null> {
   const parsed = removeViewSchema.safeParse({ siteId, name });
-  return parsed.success ? act(COMMANDS.removeLedgerView, parsed.data, PLACE) : issue(parsed.error);
+  return parsed.success ? act(COMMANDS.removeLedgerView, parsed.data, PLACE) : issueWords(parsed.error);
 }

@@ -3,13 +3,11 @@
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import { act, COMMANDS, perform } from '@/app/commands';
-import { refusalWords } from '@/app/form-action';
+import { issueWords, refusalWords } from '@/app/form-action';
 import type { TypedTray } from '@/ui/side/side-rules';
 import { changeComparisonSchema, comparisonSchema } from '@/wire';
 
 const PLACE = '/side';
-const issue = (error: { readonly issues: readonly { readonly message: string }[] }) =>
-  error.issues[0]?.message ?? 'That cannot be read.';
 
 /** Keeps the trays and goes to where they are held side by side. */
 export async function makeComparisonAction(
@@ -18,7 +16,7 @@ export async function makeComparisonAction(
   trays: readonly TypedTray[],
 ): Promise<string | null> {
   const parsed = comparisonSchema.safeParse({ siteId, name, trays });
-  if (!parsed.success) return issue(parsed.error);
+  if (!parsed.success) return issueWords(parsed.error);
   const outcome = await perform(COMMANDS.makeComparison, parsed.data);
   if (!outcome.ok) return refusalWords(outcome);
   redirect(`${PLACE}/${outcome.value.id}`);
@@ -30,7 +28,7 @@ export async function changeComparisonAction(
   trays: readonly TypedTray[],
 ): Promise<string | null> {
   const parsed = changeComparisonSchema.safeParse({ id, name, trays });
-  return parsed.success ? act(COMMANDS.changeComparison, parsed.data, `${PLACE}/${id}`) : issue(parsed.error);
+  return parsed.success ? act(COMMANDS.changeComparison, parsed.data, `${PLACE}/${id}`) : issueWords(parsed.error);
 }
 
 export async function removeComparisonAction(id: string): Promise<void> {

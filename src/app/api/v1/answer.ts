@@ -51,6 +51,16 @@ export async function readBody<Schema extends z.ZodType>(
   return checked(json, schema);
 }
 
+/** Reads a form of limited size, as a page sends it (application/x-www-form-urlencoded), and checks it. */
+export async function readForm<Schema extends z.ZodType>(
+  request: Request,
+  schema: Schema,
+): Promise<Outcome<z.infer<Schema>, 'request-malformed' | 'request-too-large'>> {
+  const text = await readText(request);
+  if (text === null) return failed('request-too-large', { limit: LARGEST_REQUEST });
+  return checked(Object.fromEntries(new URLSearchParams(text)), schema);
+}
+
 /** The query of an address, checked. */
 export function readQuery<Schema extends z.ZodType>(request: Request, schema: Schema) {
   return checked(Object.fromEntries(new URL(request.url).searchParams), schema);

@@ -26,7 +26,7 @@ describe('a shift of large groups', () => {
   const DRAWS = 400;
 
   it.each(NOISE_SHAPES)(
-    'of identical %s noise is called real in at most 6 of 100, and its interval holds the truth',
+    'of identical %s noise is called real in 5 of 100, and its interval holds the truth in 95',
     (shape) => {
       const random = seededRandom(17);
       let [real, held] = [0, 0];

@@ -1,7 +1,7 @@
-import { answering, faultAnswer, readQuery } from '@/app/api/v1/answer';
+import { answering, faultAnswer, readForm, readQuery } from '@/app/api/v1/answer';
 import { technician } from '@/app/role';
 import { exportedRuns, theConsole } from '@/services';
-import { chosenRunsSchema, EXPORT_FORMATS, exportQuerySchema, failed, type ExportFormat } from '@/wire';
+import { exportChosenSchema, exportQuerySchema, type ExportFormat } from '@/wire';
 
 const TYPES: Readonly<Record<ExportFormat, string>> = {
   csv: 'text/csv; charset=utf-8; header=present',
@@ -44,17 +44,8 @@ export const GET = answering(async (request: Request): Promise<Response> => {
 export const POST = answering(async (request: Request): Promise<Response> => {
   const allowed = await technician();
   if (!allowed.ok) return faultAnswer(allowed.fault);
-  const form = await request.formData().catch(() => null);
-  const text = (name: string) => {
-    const value = form?.get(name);
-    return typeof value === 'string' ? value : '';
-  };
-  const format = EXPORT_FORMATS.find((each) => each === text('format'));
-  const chosen = chosenRunsSchema.safeParse({
-    siteId: text('siteId'),
-    runIds: text('runIds').split(',').filter(Boolean),
-  });
-  if (format === undefined || !chosen.success)
-    return faultAnswer(failed('request-malformed', { complaint: 'it names no runs, or no format' }).fault);
-  return fileAnswer(chosen.data, format);
+  const form = await readForm(request, exportChosenSchema);
+  if (!form.ok) return faultAnswer(form.fault);
+  const { format, ...chosen } = form.value;
+  return fileAnswer(chosen, format);
 });

@@ -20,7 +20,20 @@ const TESTS = ['\\.test\\.tsx?$', '-for-tests\\.ts$'];
 
 /** Layers inside a folder: each may import those before it, and nothing after. `index.ts` gathers all of them. */
 const INNER = {
-  core: ['domain', 'stats', 'measure', 'ceiling', 'run', 'judge', 'diagnose', 'turns', 'words', 'ledger', 'picture'],
+  core: [
+    'domain',
+    'stats',
+    'measure',
+    'ceiling',
+    'run',
+    'judge',
+    'over-time',
+    'diagnose',
+    'turns',
+    'words',
+    'ledger',
+    'picture',
+  ],
   services: ['console', 'audit', 'access', 'office', 'runs', 'turns', 'diagnosis', 'hunts', 'views', 'upkeep'],
   wire: ['fault', 'address', 'peer', 'forms', 'console'],
   programs: ['faults', 'folder', 'log', 'supervise', 'demo', 'entry'],

@@ -1,3 +1,12 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+/** What the tests of one run share: a database that was brought up to date once. Gone when Jest ends. */
+const shared = mkdtempSync(join(tmpdir(), 'bent-straw-jest-'));
+process.env.BENT_STRAW_JEST_FOLDER = shared;
+process.once('exit', () => rmSync(shared, { recursive: true, force: true }));
+
 /** @type {import('jest').Config} */
 export default {
   roots: ['<rootDir>/src'],
@@ -5,6 +14,8 @@ export default {
   testEnvironment: 'node',
   // No test is about time; on a machine whose disk is busy each write of the store waits.
   testTimeout: 30_000,
+  // Inside Jest's sandbox every look at a global is slow; these are handed to each module, for simulations live on them.
+  sandboxInjectedGlobals: ['Math', 'Number', 'Array', 'Float64Array', 'Map', 'JSON', 'Infinity'],
   transform: {
     '^.+\\.(tsx?|mjs)$': [
       '@swc/jest',

@@ -4,7 +4,7 @@ import type { Finding } from './finding';
 import type { Occasion } from './observation';
 import { classesOf } from './proof';
 import { segmentBase, type DiagnosedSegment } from './segment';
-import { slowHoursOf } from './slow-hours';
+import { slowHoursOf } from '../over-time/slow-hours';
 import { suspicionOf, type Suspicion } from './suspicion';
 
 /** With the segment of the slow hours behind the line, where it lies in them. */

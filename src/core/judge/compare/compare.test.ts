@@ -1,8 +1,9 @@
 import fc from 'fast-check';
+import { doubledMidRanks } from '../../stats/mid-ranks';
 import { seededRandom } from '../../stats/seeded-random';
 import { compareGroups, comparePairs, type ComparedRun } from './group-comparison';
 import { holmAdjusted } from './holm';
-import { doubledMidRanks, rankDistribution } from './rank-distribution';
+import { rankDistribution } from './rank-distribution';
 import { canTell, choices, shiftOf } from './shift';
 import { drawGroup, NOISE_SHAPES } from './simulated-groups';
 

@@ -1,3 +1,4 @@
+import { doubledMidRanks } from '../../stats/mid-ranks';
 import type { RandomSource } from '../../stats/seeded-random';
 
 /** Probabilities of the Mann–Whitney U over all arrangements of a pooled sample. U may end in a half where values tie. */
@@ -13,20 +14,6 @@ const DRAWS = 20_000;
 /** Of untied samples, by their sizes: the same for all of them. */
 const UNTIED = new Map<string, RankDistribution>();
 const MOST_KEPT = 400;
-
-/** Twice the mid-ranks of values, so that they are whole numbers. [10, 20, 20] → [2, 5, 5]. */
-export function doubledMidRanks(values: readonly number[]): number[] {
-  const order = values.map((_, index) => index).sort((a, b) => values[a]! - values[b]!);
-  const ranks = values.map(() => 0);
-  for (let from = 0; from < order.length;) {
-    let to = from;
-    while (to < order.length && values[order[to]!] === values[order[from]!]) to += 1;
-    // Ranks from + 1 … to have the mean (from + 1 + to) / 2.
-    for (let at = from; at < to; at += 1) ranks[order[at]!] = from + 1 + to;
-    from = to;
-  }
-  return ranks;
-}
 
 /** How many of all choices of `size` of the ranks have each sum: index = sum, in doubled ranks. */
 function countedOut(ranks: readonly number[], size: number): Float64Array {

@@ -44,7 +44,7 @@ function isLonger(one: Stretch, other: Stretch | null): boolean {
 
 function longestBelowIn(runs: readonly AnsweredRun[]): Stretch | null {
   let longest: Stretch | null = null;
-  let below: Stretch | null = null;
+  let below = null as Stretch | null;
   for (const { startedAtMs, answer } of runs) {
     if (answer.word === 'met') below = null;
     else below = { fromMs: below?.fromMs ?? startedAtMs, untilMs: startedAtMs, runs: (below?.runs ?? 0) + 1 };

@@ -26,6 +26,7 @@ export {
   type LedgerSort,
   type LedgerView,
 } from './queries/ledger-queries';
+export { MOST_TIMED, type TimedRun, type TimedSubject, type TimeSubject } from './queries/time-queries';
 export type { StoredTurn, TurnStatus } from './queries/turn-queries';
 export type { StoredReceipt } from './models/rows';
 export { mergedInto, type RemovedLine } from './queries/removal-queries';

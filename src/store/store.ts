@@ -12,6 +12,7 @@ import { RemovalQueries } from './queries/removal-queries';
 import { RunQueries } from './queries/run-queries';
 import { openRaw } from './raw-sqlite';
 import { SiteQueries } from './queries/site-queries';
+import { TimeQueries } from './queries/time-queries';
 import { TurnQueries } from './queries/turn-queries';
 import { sqliteWithSettings } from './sqlite-dialect';
 
@@ -28,6 +29,7 @@ export interface Store {
   readonly ledger: LedgerQueries;
   readonly comparisons: ComparisonQueries;
   readonly exports: ExportQueries;
+  readonly time: TimeQueries;
   readonly turns: TurnQueries;
   readonly findings: FindingQueries;
   close(): Promise<void>;
@@ -69,6 +71,7 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     ledger,
     exports: new ExportQueries(sequelize, ledger),
     comparisons: new ComparisonQueries(sequelize, tables, ledger),
+    time: new TimeQueries(sequelize),
     turns: new TurnQueries(tables),
     findings: new FindingQueries(tables),
     close: () => sequelize.close(),

@@ -1,4 +1,4 @@
-import { RTCPeerConnection, type RTCDataChannel } from 'werift';
+import type { RTCDataChannel, RTCPeerConnection } from 'werift';
 import { encodeChannelEcho } from '@/wire';
 import type { UdpCount } from '../session/session';
 import { startStunAnswerer } from './stun-answerer';
@@ -33,12 +33,15 @@ export class ChannelHost {
   readonly #open = new Set<RTCPeerConnection>();
 
   private constructor(
+    private readonly Connection: typeof RTCPeerConnection,
     private readonly options: ChannelHostOptions,
     private readonly stun: Awaited<ReturnType<typeof startStunAnswerer>>,
   ) {}
 
   static async start(options: ChannelHostOptions): Promise<ChannelHost> {
-    return new ChannelHost(options, await startStunAnswerer());
+    // Only who opens channels needs it, and it takes long to load.
+    const { RTCPeerConnection: Connection } = await import('werift');
+    return new ChannelHost(Connection, options, await startStunAnswerer());
   }
 
   /** Whether a further channel finds a port. */
@@ -49,7 +52,7 @@ export class ChannelHost {
   /** Rejects when the offer is not one. `spend`: whether so many bytes may still be moved. */
   async open(offer: string, spend: (bytes: number) => boolean): Promise<OpenedChannel> {
     const [from, to] = this.options.ports;
-    const connection = new RTCPeerConnection({
+    const connection = new this.Connection({
       iceServers: [{ urls: `stun:127.0.0.1:${this.stun.port}` }],
       icePortRange: [from, to],
     });

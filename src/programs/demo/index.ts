@@ -3,5 +3,6 @@ export { demoDevicesOf, type SimulatedDevice } from './simulated-devices';
 export { demoPracticeDocument, devicePracticeDocument } from './practice-document';
 export { standAsDevice } from './stand-as-device';
 export { practiceHands } from './practice-hands';
+export { writeDemoDevices } from './write-demo-devices';
 export { seedDemo } from './seed-demo';
 export { simulateSamples, type SimulatedLine } from './simulate-samples';

@@ -1,9 +1,9 @@
 import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
 import type { Link, SwapCode } from '@/core';
 import type { PracticeDocument } from '@/peer';
 import type { PracticeHands } from '@/services';
 import type { Store } from '@/store';
+import { dataFiles } from '../folder/data-folder';
 import { MILL_LANE, MILL_LANE_DEVICES, QUAY_STREET, wifi, type DemoDevice } from './scenario';
 import type { SimulatedDevice } from './simulated-devices';
 
@@ -44,14 +44,14 @@ function rewrite<Content>(file: string, change: (content: Content) => Content): 
 
 /** In the demo nobody can swap a cable: a swap that is written down changes the practice lines instead. */
 export function practiceHands(dataFolder: string, store: Pick<Store, 'sites'>): PracticeHands {
-  const file = (name: string) => join(dataFolder, name);
+  const files = dataFiles(dataFolder);
   return {
     async swapped({ what, deviceId }) {
       const device = deviceId === null ? null : await store.sites.device(deviceId);
       const mended = device === null ? undefined : HELPS[device.name]?.[what as SwapCode];
       if (device === null || mended === undefined) return;
       const { plays, link } = mended;
-      rewrite<PracticeDocument>(file('demo-links.json'), ({ lines }) => ({
+      rewrite<PracticeDocument>(files.demoLinks, ({ lines }) => ({
         lines: lines.map((line) =>
           line.name.startsWith(`${device.name} to port `)
             ? {
@@ -65,12 +65,12 @@ export function practiceHands(dataFolder: string, store: Pick<Store, 'sites'>): 
       }));
       if (link === undefined) return;
       await store.sites.saveDevice({ ...device, link });
-      rewrite<SimulatedDevice[]>(file('demo-devices.json'), (devices) =>
+      rewrite<SimulatedDevice[]>(files.demoDevices, (devices) =>
         devices.map((each) => (each.deviceId === device.id ? { ...each, link } : each)),
       );
     },
     queueSet(lineName, bps) {
-      rewrite<PracticeDocument>(file('practice-lines.json'), ({ lines }) => ({
+      rewrite<PracticeDocument>(files.practiceLines, ({ lines }) => ({
         lines: lines.map((line) => {
           const gives = LINES.find(({ name }) => name === lineName);
           if (line.name !== lineName || gives === undefined) return line;

@@ -1,7 +1,7 @@
 import WebSocket from 'ws';
 import { oneRun, postTo, type DeviceMemory } from '@/agent';
 import type { Link } from '@/core';
-import { DEVICE_COOKIE } from '@/services';
+import { DEVICE_COOKIE } from '@/services/access/device-cookie';
 import { memoryOutbox } from '@/session';
 import { DEMO_AGENT_VERSION, standingOrderSchema, type RunGrant, type StandingOrder } from '@/wire';
 import { STANDING_PATH } from '@/wire/console/device';

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import next from 'next';
-import { demoPassphrase, practiceHands, seedDemo } from '@/programs/demo';
+import { demoPassphrase, practiceHands, seedDemo, writeDemoDevices } from '@/programs/demo';
 import {
   consoleTasks,
   openPresence,
@@ -22,8 +22,10 @@ import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { wallMs } from '../supervise/clocks';
 import { dataFiles } from '../folder/data-folder';
+import { welcomeFacts } from '../supervise/welcome-facts';
 import { DiagnosingThread } from '../supervise/diagnosing-thread';
 import { cameThroughDoor, DOOR_SECRET_VARIABLE } from '../supervise/door-secret';
+import { distinctLoopbackPorts } from '../supervise/free-port';
 import { ProgramFault } from '../faults/program-faults';
 import { openLog, type LogLevel } from '../log/part-log';
 import { openStandingSocket } from '../supervise/standing-socket';
@@ -109,8 +111,9 @@ async function main(): Promise<void> {
     server.listen(port, '127.0.0.1', resolve);
   });
   stops.push(() => server.closeAllConnections());
+  if (mode === 'demo') await writeDemoDevices(context, dataFiles(dataFolder), distinctLoopbackPorts());
   log.info({ mode, version: programVersion() }, 'open');
-  launcher.ready();
+  launcher.ready(await welcomeFacts(context));
 }
 
 main().catch((error: unknown) => {

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { standAsDevice, type SimulatedDevice } from '@/programs/demo';
+import type { SimulatedDevice } from '../demo/simulated-devices';
+import { standAsDevice } from '../demo/stand-as-device';
 import { linkToLauncher } from '../supervise/child-link';
 
 /** Plays the devices of the demo: `demo-devices-main.js ORIGIN FILE`, FILE holding a list of them as JSON. */

@@ -7,9 +7,12 @@ import { publicKeyText, readSigningKey } from '@/wire/peer/ticket';
 import { ensureCertificate, readCertificate, type CertificateFiles } from '../folder/certificate';
 import { wallMs } from '../supervise/clocks';
 import { dataFiles, openDataFolder } from '../folder/data-folder';
+import { demoDeviceParts, practiceLines } from '../demo/demo-parts';
 import { DEMO_PORTS } from '../demo/demo-ports';
 import { DOOR_SECRET_VARIABLE, newDoorSecret } from '../supervise/door-secret';
 import { freeLoopbackPort, mustBeFree, readPort, readPortRange } from '../supervise/free-port';
+import { showAddresses } from '../supervise/console-addresses';
+import type { PartFacts } from '../supervise/child-link';
 import { Part } from '../supervise/part';
 import { LOG_LEVELS, type LogSettings } from '../log/part-log';
 import type { PeerSettings } from './peer-main';
@@ -156,17 +159,18 @@ async function launch(demo: boolean, options: LaunchOptions): Promise<void> {
   process.on('SIGHUP', () => void stopAll(0));
 
   say(`Bent Straw ${programVersion()} is starting …`);
+  let facts: PartFacts = {};
   try {
     const started = parts.map((part) => part.start());
     // Whatever comes on top is read while these start; one that fails meanwhile is heard of below.
     for (const each of started) each.catch(() => undefined);
     if (demo) {
-      const lines = (await import('../demo/demo-parts')).practiceLines(port, dataFolder);
+      const lines = practiceLines(port, dataFolder);
       parts.push(lines);
       started.push(lines.start());
     }
-    void import('../supervise/console-addresses');
-    await Promise.all(started);
+    // The console's are what is shown; it is the first of them.
+    [facts = {}] = await Promise.all(started);
   } catch (error) {
     const { code = 'part-stopped', message } = error as { code?: string; message: string };
     console.error(`${message} [${code}]`);
@@ -174,12 +178,10 @@ async function launch(demo: boolean, options: LaunchOptions): Promise<void> {
     return;
   }
   say(`Ready.\n`);
-  const { showAddresses } = await import('../supervise/console-addresses');
-  await showAddresses(demo, port, dataFolder);
+  await showAddresses(demo, port, dataFolder, facts);
   if (!demo || stopping) return;
   // They come a moment later: a console is of use without them.
-  const { demoDeviceParts } = await import('../demo/demo-parts');
-  const played = await demoDeviceParts(port, dataFolder);
+  const played = demoDeviceParts(port, dataFolder);
   parts.push(...played);
   await Promise.all(played.map((part) => part.start())).catch((error: Error) => console.error(error.message));
 }

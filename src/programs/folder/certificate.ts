@@ -1,7 +1,6 @@
 import { X509Certificate } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { createSecureContext } from 'node:tls';
-import { generate } from 'selfsigned';
 import { ProgramFault } from '../faults/program-faults';
 
 /** Files with a certificate and its key, PEM. */
@@ -41,6 +40,7 @@ export async function ensureCertificate(
   nowMs: number,
 ): Promise<void> {
   if (existsSync(files.certFile) && existsSync(files.keyFile) && isFresh(files.certFile, nowMs)) return;
+  const { generate } = await import('selfsigned');
   const made = await generate([{ name: 'commonName', value: 'Bent Straw' }], {
     keyType: 'ec',
     algorithm: 'sha256',

@@ -4,6 +4,8 @@ import { lockFolder } from './folder-lock';
 import { ensureKeyFile } from './key-file';
 import { ProgramFault } from '../faults/program-faults';
 
+export type DataFiles = ReturnType<typeof dataFiles>;
+
 /** What lies in the data folder. */
 export function dataFiles(folder: string) {
   return {
@@ -13,6 +15,10 @@ export function dataFiles(folder: string) {
     demoPeerKey: join(folder, 'demo-peer-key.pem'),
     /** The demo prints the passphrase that it made up. */
     demoPassphrase: join(folder, 'demo-passphrase.txt'),
+    /** The demo's lines, its devices, and the lines that stand for the links of these. */
+    practiceLines: join(folder, 'practice-lines.json'),
+    demoDevices: join(folder, 'demo-devices.json'),
+    demoLinks: join(folder, 'demo-links.json'),
     certificate: { certFile: join(folder, 'certificate.pem'), keyFile: join(folder, 'certificate-key.pem') },
     /** What each part writes down, one file after the other. */
     log: join(folder, 'log'),

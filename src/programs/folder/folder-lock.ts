@@ -1,6 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { lockFile } from '@/store';
+import { lockFile } from '@/store/lock-file';
 
 /**
  * Takes a folder for this process alone. Gives what lets go, or the process that has it (0 when that has not said which

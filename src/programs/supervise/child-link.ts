@@ -1,13 +1,17 @@
+/** What a part knows that the launcher shows; null: there is none. */
+export type PartFacts = Readonly<Record<string, string | null>>;
+
 /** What a child process tells the launcher. */
 export type ChildMessage =
-  { readonly kind: 'ready' } | { readonly kind: 'failed'; readonly code: string; readonly sentence: string };
+  | { readonly kind: 'ready'; readonly facts: PartFacts }
+  | { readonly kind: 'failed'; readonly code: string; readonly sentence: string };
 
 /**
  * Ties a child to its launcher: it says when it is ready, ends when told to, and never outlives it. `stop` is called
  * once before the end. Ctrl-C reaches the whole group; only the launcher acts on it.
  */
 export function linkToLauncher(stop: () => void | Promise<void>): {
-  ready(): void;
+  ready(facts?: PartFacts): void;
   failed(code: string, sentence: string): void;
 } {
   let stopping = false;
@@ -24,7 +28,7 @@ export function linkToLauncher(stop: () => void | Promise<void>): {
   // A launcher that has gone in the meantime is no failure: `disconnect` ends this process.
   const send = (message: ChildMessage) => process.send?.(message, undefined, undefined, () => undefined);
   return {
-    ready: () => send({ kind: 'ready' }),
+    ready: (facts = {}) => send({ kind: 'ready', facts }),
     failed: (code, sentence) => {
       send({ kind: 'failed', code, sentence });
       if (process.send === undefined) console.error(`${sentence} [${code}]`);

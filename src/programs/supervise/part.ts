@@ -1,6 +1,6 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { resolve as pathOf } from 'node:path';
-import type { ChildMessage } from './child-link';
+import type { ChildMessage, PartFacts } from './child-link';
 import { ProgramFault } from '../faults/program-faults';
 
 /** Pauses before a part is started again: soon the first time, and never long, for somebody waits for it. */
@@ -41,8 +41,8 @@ export class Part {
     return this.#child?.pid;
   }
 
-  /** Resolves when the child says that it is ready; rejects when it fails before. */
-  start(): Promise<void> {
+  /** Resolves with what the child says when it is ready; rejects when it fails before. */
+  start(): Promise<PartFacts> {
     return new Promise((resolve, reject) => {
       let ready = false;
       const startedMs = performance.now();
@@ -59,7 +59,7 @@ export class Part {
         }
         ready = true;
         clearTimeout(patience);
-        resolve();
+        resolve(message.facts);
       });
       child.on('error', (error) => (failure = error));
       // Decided when it has ended, however that came: until then nothing else can be started in its place.

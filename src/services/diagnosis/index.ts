@@ -1,4 +1,4 @@
 export { findingsAreDue, refreshDiagnosis, refreshDueDiagnoses } from './refresh-diagnosis';
-export { hoursIn } from './office-hours';
+export { calendarIn, hoursIn, type CalendarMoment } from './office-hours';
 export { letBe, openAgain } from './finding-state';
 export { ruledOutIn } from './ruled-out';

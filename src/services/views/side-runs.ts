@@ -1,17 +1,14 @@
 import { linkKindWords, planPayloadBps, rateFigure, type LinkKind, type Plan, type SideRun } from '@/core';
 import type { ComparedRow } from '@/store';
-import { hoursIn } from '../diagnosis';
+import { calendarIn } from '../diagnosis';
+
+const SATURDAY = 5;
 
 /** Part of the day at the office: nobody works at night, and a line sags in the evening. */
 function partOfDay(hour: number): string {
   if (hour < 6 || hour >= 22) return 'night';
   if (hour < 9) return 'morning';
   return hour < 18 ? 'working hours' : 'evening';
-}
-
-function weekdayIn(timeZone: string | null): (atMs: number) => string {
-  const format = new Intl.DateTimeFormat('en-GB', { weekday: 'short', timeZone: timeZone ?? undefined });
-  return (atMs) => (['Sat', 'Sun'].includes(format.format(atMs)) ? 'weekends' : 'weekdays');
 }
 
 const planWords = (plan: Plan | null) =>
@@ -21,26 +18,28 @@ const planWords = (plan: Plan | null) =>
 
 /** Rows of runs as they are compared, with their conditions told in the time zone of the office. */
 export function sideRunsOf(rows: readonly ComparedRow[], timeZone: string | null): SideRun[] {
-  const hourOf = hoursIn(timeZone);
-  const weekdayOf = weekdayIn(timeZone);
-  return rows.map(({ id, setId, startedAtMs, brief, ...run }) => ({
-    ...{ id, startedAtMs, occasion: setId },
-    figures: {
-      ...{ down: run.downBps, up: run.upBps, idle: run.idleMs },
-      ...{ addedDown: brief?.addedDownMs ?? null, addedUp: brief?.addedUpMs ?? null },
-      ...{ jitter: brief?.jitterMs ?? null, loss: brief?.lossShare ?? null },
-    },
-    traits: {
-      ...{
-        link: linkKindWords(run.linkKind as LinkKind),
-        reach: run.reach,
-        device: run.deviceName,
-        peer: run.peerName,
+  const momentOf = calendarIn(timeZone);
+  return rows.map(({ id, setId, startedAtMs, brief, ...run }) => {
+    const { hour, weekday } = momentOf(startedAtMs);
+    return {
+      ...{ id, startedAtMs, occasion: setId },
+      figures: {
+        ...{ down: run.downBps, up: run.upBps, idle: run.idleMs },
+        ...{ addedDown: brief?.addedDownMs ?? null, addedUp: brief?.addedUpMs ?? null },
+        ...{ jitter: brief?.jitterMs ?? null, loss: brief?.lossShare ?? null },
       },
-      ...{ line: run.lineName ?? 'none', plan: planWords(run.plan), practice: run.practice ? 'yes' : 'no' },
-      ...{ spot: run.spotName ?? 'no spot', profile: run.profile, told: run.told.join(', ') || 'nothing' },
-      ...{ hours: partOfDay(hourOf(startedAtMs)), weekdays: weekdayOf(startedAtMs) },
-      method: String(run.methodVersion ?? 'unknown'),
-    },
-  }));
+      traits: {
+        ...{
+          link: linkKindWords(run.linkKind as LinkKind),
+          reach: run.reach,
+          device: run.deviceName,
+          peer: run.peerName,
+        },
+        ...{ line: run.lineName ?? 'none', plan: planWords(run.plan), practice: run.practice ? 'yes' : 'no' },
+        ...{ spot: run.spotName ?? 'no spot', profile: run.profile, told: run.told.join(', ') || 'nothing' },
+        ...{ hours: partOfDay(hour), weekdays: weekday < SATURDAY ? 'weekdays' : 'weekends' },
+        method: String(run.methodVersion ?? 'unknown'),
+      },
+    };
+  });
 }

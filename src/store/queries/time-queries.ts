@@ -1,0 +1,97 @@
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { OF_ITS_PATH, type FitnessCode, type Reach } from '@/core';
+
+/** Whose runs are looked at over time: all over a line, or those of a device over one link as far as one reach. */
+export type TimeSubject =
+  { readonly lineId: string } | { readonly deviceId: string; readonly linkKind: string; readonly reach: Reach };
+
+/** A subject that has runs, with how many and the newest. */
+export interface TimedSubject {
+  readonly deviceId: string;
+  readonly deviceName: string;
+  readonly linkKind: string;
+  readonly reach: Reach;
+  readonly occasions: number;
+  readonly newestMs: number;
+}
+
+/** A run as far as time shows something of it. Rates bits per second, delays ms, loss a share; null: not measured. */
+export interface TimedRun {
+  readonly id: string;
+  readonly setId: string;
+  readonly startedAtMs: number;
+  readonly lineId: string | null;
+  readonly practice: boolean;
+  readonly down: number | null;
+  readonly up: number | null;
+  readonly idle: number | null;
+  readonly addedDown: number | null;
+  readonly addedUp: number | null;
+  readonly jitter: number | null;
+  readonly loss: number | null;
+  /** What it was held against, bits per second. */
+  readonly downYardstick: number | null;
+  readonly upYardstick: number | null;
+  /** Where a direction was no one figure. */
+  readonly downIsRange: boolean;
+  readonly upIsRange: boolean;
+  readonly flagsDown: readonly FitnessCode[];
+  readonly flagsUp: readonly FitnessCode[];
+}
+
+/** Newer ones are taken first. */
+export const MOST_TIMED = 200_000;
+const OF_PATH = `evidence IN (${OF_ITS_PATH.map((each) => `'${each}'`).join(', ')})`;
+const COUNTS = `status = 'finished' AND ${OF_PATH} AND profile NOT IN ('delay', 'paced')`;
+const brief = (name: string) => `brief ->> '$.${name}'`;
+const COLUMNS = [
+  ...['id', 'setId', 'startedAtMs', 'lineId', 'practice', 'downBps', 'upBps', 'idleMs'],
+  ...[brief('addedDownMs'), brief('addedUpMs'), brief('jitterMs'), brief('lossShare')],
+  ...[brief('downYardstickBps'), brief('upYardstickBps')],
+  ...[`${brief('downRangeBps')} IS NOT NULL`, `${brief('upRangeBps')} IS NOT NULL`],
+  ...["json(brief -> '$.flagsDown')", "json(brief -> '$.flagsUp')"],
+];
+
+type Values = (string | number | null | FitnessCode[])[];
+
+function timedRun([id, setId, startedAtMs, lineId, practice, ...of]: Values): TimedRun {
+  const [down, up, idle, addedDown, addedUp, jitter, loss, downYardstick, upYardstick] = of as (number | null)[];
+  return {
+    ...{ id: id as string, setId: setId as string, startedAtMs: startedAtMs as number },
+    ...{ lineId: lineId as string | null, practice: practice === 1 },
+    ...{ down: down!, up: up!, idle: idle!, addedDown: addedDown!, addedUp: addedUp!, jitter: jitter!, loss: loss! },
+    ...{ downYardstick: downYardstick!, upYardstick: upYardstick! },
+    ...{ downIsRange: of[9] === 1, upIsRange: of[10] === 1 },
+    ...{ flagsDown: (of[11] as FitnessCode[] | null) ?? [], flagsUp: (of[12] as FitnessCode[] | null) ?? [] },
+  };
+}
+
+/** Runs as a course of time. */
+export class TimeQueries {
+  constructor(private readonly sequelize: Sequelize) {}
+
+  /** Devices with a link and a reach over which they were measured, those with the most occasions first. */
+  async subjects(siteId: string): Promise<TimedSubject[]> {
+    return this.sequelize.query<TimedSubject>(
+      `SELECT deviceId, linkKind, reach, COUNT(DISTINCT setId) AS occasions, MAX(startedAtMs) AS newestMs,
+         (SELECT name FROM devices WHERE devices.id = runs.deviceId) AS deviceName
+       FROM runs WHERE siteId = ? AND ${COUNTS} GROUP BY deviceId, linkKind, reach
+       HAVING deviceName IS NOT NULL ORDER BY occasions DESC, newestMs DESC`,
+      { replacements: [siteId], type: QueryTypes.SELECT },
+    );
+  }
+
+  /** The runs of a subject that are evidence of their path, the oldest first. */
+  async runs(siteId: string, subject: TimeSubject): Promise<TimedRun[]> {
+    const [where, values] =
+      'lineId' in subject
+        ? [`lineId = ? AND reach = 'internet'`, [subject.lineId]]
+        : ['deviceId = ? AND linkKind = ? AND reach = ?', [subject.deviceId, subject.linkKind, subject.reach]];
+    const [found] = await this.sequelize.query<{ found: string }>(
+      `SELECT json_group_array(json_array(${COLUMNS.join(', ')}) ORDER BY startedAtMs) AS found FROM
+         (SELECT * FROM runs WHERE siteId = ? AND ${where} AND ${COUNTS} ORDER BY startedAtMs DESC LIMIT ?)`,
+      { replacements: [siteId, ...values, MOST_TIMED], type: QueryTypes.SELECT },
+    );
+    return (JSON.parse(found!.found) as Values[]).map(timedRun);
+  }
+}

@@ -102,3 +102,4 @@ export * from './over-time/plan-over-time';
 export { isNeighbour, type SlowHours } from './over-time/slow-hours';
 export * from './over-time/timed-occasion';
 export * from './over-time/usual-band';
+export * from './words/time-words';

@@ -20,3 +20,5 @@ export { swapsPageOf, type ShownSwap } from './swaps-page';
 export { weekOfRuns, type WeekOfRuns } from './week-of-runs';
 export { exportedRuns, type ExportedFile } from './exported-runs';
 export { comparisonsOf, sharedSidePageOf, sidePageOf, type ShownTray, type SidePage } from './side-page';
+export { timeSeriesOf, type OccasionColumns, type PlanStep, type TimeFlag, type TimeSeries } from './time-series';
+export { timeSubjectsOf, type ShownSubject } from './time-subjects';

@@ -77,6 +77,12 @@ describe('a view', () => {
       runPageOf: await runPageOf(context, runId),
       samplesDocumentOf: await samplesDocumentOf(context, TECHNICIAN, runId),
       setUpOf: await setUpOf(context),
+      timeSubjectsOf: await views.timeSubjectsOf(context, siteId),
+      timeSeriesOf: await views.timeSeriesOf(
+        context,
+        siteId,
+        `line ${(await context.store.sites.linesOf(siteId))[0]!.id}`,
+      ),
       sharedRunPageOf: await sharedRunPageOf(context, runId, proof),
       standsOut: await views.standsOut(context, siteId, await context.store.sites.devicesOf(siteId)),
       swapsPageOf: await views.swapsPageOf(context, siteId),

@@ -26,6 +26,20 @@ const CALLED_PLACES: Readonly<Record<string, string[]>> = {
   '/hunt': ['problem', 'diagnose', 'fault'],
   '/ledger': ['history', 'results', 'list', 'log', 'export', 'report', 'record'],
   '/side': ['compare', 'comparison', 'difference', 'versus', 'before', 'after', 'better', 'ab'],
+  '/time': [
+    'time',
+    'trend',
+    'history',
+    'evening',
+    'week',
+    'month',
+    'slow',
+    'graph',
+    'chart',
+    'curve',
+    'since',
+    'hours',
+  ],
   '/set-up': ['settings', 'options', 'contract', 'plan', 'provider', 'configure', 'backup', 'token'],
 };
 

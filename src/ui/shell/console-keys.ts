@@ -11,6 +11,7 @@ export const PLACES = [
   { letter: 'h', before: '', after: 'unt', name: 'Hunt', href: '/hunt' },
   { letter: 'l', before: '', after: 'edger', name: 'Ledger', href: '/ledger' },
   { letter: 's', before: '', after: 'ide by side', name: 'Side by side', href: '/side' },
+  { letter: 'o', before: '', after: 'ver time', name: 'Over time', href: '/time' },
   { letter: 't', before: 'Se', after: '-up', name: 'Set-up', href: '/set-up' },
 ] as const;
 

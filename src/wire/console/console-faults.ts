@@ -158,6 +158,11 @@ export const CONSOLE_FAULTS = {
     sentence:
       'There is no such comparison, or its link was revoked. The list of comparisons shows those that there are.',
   },
+  'subject-unknown': {
+    status: 404,
+    title: 'Nothing to look at over time',
+    sentence: 'There is no such line or device in this office, or it was removed. Choose another.',
+  },
   'runs-missing': {
     status: 404,
     title: 'No such runs',

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { LINK_KINDS, REACHES, VERDICT_WORDS } from '@/core';
 import { HUNT_OPERATIONS } from './hunt-operations';
+import { TIME_OPERATIONS } from './time-operations';
 import { ledgerRunSchema } from './ledger-messages';
 import { linkSchema } from './link-schema';
 import { chosenRunsSchema, leaveOutSchema, noteRunsSchema, tagRunsSchema } from '../forms/ledger-schemas';
@@ -366,6 +367,7 @@ export const OFFICE_OPERATIONS = {
     faults: ['not-signed-in', 'run-unknown'],
   },
   ...HUNT_OPERATIONS,
+  ...TIME_OPERATIONS,
 } as const satisfies Readonly<Record<string, Operation>>;
 
 export type OfficeOperationName = keyof typeof OFFICE_OPERATIONS;

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import { COMMANDS, perform } from '@/app/commands';
-import { boardOf, type ConsoleContext } from '@/services';
+import { boardOf, timeSeriesOf, timeSubjectsOf, type ConsoleContext } from '@/services';
 import type { OFFICE_OPERATIONS } from '@/wire';
 import {
   type ConsoleFaultCode,
@@ -50,6 +50,12 @@ export const OFFICE_HANDLERS: Handlers = {
   readRun: ({ context, ids }) => runDocument(context, ids.id),
   readFindings: ({ context, ids }) => findingsDocument(context, ids.id),
   readHunt: ({ context, ids }) => huntDocument(context, ids.id),
+  listOverTime: async ({ context, ids }) =>
+    (await context.store.sites.byId(ids.id)) === null
+      ? failed('site-missing')
+      : done(await timeSubjectsOf(context, ids.id)),
+  // Blanks part what it is made of: they come escaped.
+  readOverTime: ({ context, ids }) => timeSeriesOf(context, ids.id, decodeURIComponent(ids.subject)),
 
   letFindingBe: ({ ids, body }) => perform(COMMANDS.letFindingBe, { ...body, findingId: ids.id }),
   openFindingAgain: ({ ids }) => perform(COMMANDS.openFindingAgain, { findingId: ids.id }),

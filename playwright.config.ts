@@ -19,6 +19,7 @@ const SEEN = [
     'side',
     'set-up',
     'starting',
+    'time',
     'tools',
   ],
 ].map((name) => `${name}.spec.ts`);

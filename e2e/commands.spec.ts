@@ -46,7 +46,7 @@ test('peer asks for the key that it needs, and is ready with one', async () => {
 
 test('agent measures once, and recompute says what it did to what that left', async () => {
   const data = newDataFolder();
-  const program = await startProgram({ mode: 'demo', port: newPort(), data });
+  const program = await startProgram({ mode: 'demo', port: newPort(), data, slowLines: true });
   const state = mkdtempSync(join(tmpdir(), 'bent-straw-e2e-'));
   const address = `${program.origin}/j/${program.code}`;
   const agent = await command('agent', ['run', address, '--profile', 'quick', '--name', 'Smoke box'], {

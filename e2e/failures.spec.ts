@@ -8,7 +8,7 @@ const data = newDataFolder();
 let program: Program;
 
 test.beforeAll(async () => {
-  program = await startProgram({ mode: 'demo', port: newPort(), data });
+  program = await startProgram({ mode: 'demo', port: newPort(), data, slowLines: true });
 });
 test.afterAll(() => program.interrupt());
 

@@ -1,6 +1,6 @@
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
-import { cpSync, mkdtempSync, readdirSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { newPort } from './ports';
@@ -15,6 +15,8 @@ export interface StartOptions {
   readonly data: string;
   /** Further words of the command line. */
   readonly more?: readonly string[];
+  /** Practice lines of a tenth of the rate: where no figure matters, a run need not keep the machine busy. */
+  readonly slowLines?: boolean;
 }
 
 /** The real program, started for a test. */
@@ -93,11 +95,22 @@ function demoTemplate(): Promise<string> {
   return template;
 }
 
+/** The lines follow their file: what stands in it holds from then on. */
+function slowDown(data: string): void {
+  const file = join(data, 'practice-lines.json');
+  const slowed = readFileSync(file, 'utf8').replace(
+    /"rateMbps": ([\d.]+)/g,
+    (_, mbps) => `"rateMbps": ${Number(mbps) / 10}`,
+  );
+  writeFileSync(file, slowed);
+}
+
 export async function startProgram(options: StartOptions): Promise<Program> {
   if (options.mode === 'demo' && readdirSync(options.data).length === 0)
     cpSync(await demoTemplate(), options.data, { recursive: true });
   const { child, ended, output } = await launch(options, /Stop with Ctrl-C/);
   if (child.exitCode !== null) throw new Error(`the program did not start:\n${output()}`);
+  if (options.slowLines === true) slowDown(options.data);
   const pid = child.pid!;
   return {
     origin: `http://localhost:${options.port}`,

@@ -11,9 +11,9 @@ let program: Program;
 let laptop: Page;
 
 test.beforeAll(async ({ browser }) => {
-  program = await startProgram({ mode: 'demo', port: newPort(), data: newDataFolder() });
+  program = await startProgram({ mode: 'demo', port: newPort(), data: newDataFolder(), slowLines: true });
   laptop = await (await browser.newContext({ viewport: { width: 360, height: 740 } })).newPage();
-  await laptop.goto(`${program.origin}/j/${program.code}?profile=quick`);
+  await laptop.goto(`${program.origin}/j/${program.code}?profile=delay`);
   await answer(laptop, { name: 'Finishing laptop', reach: 'inside the office only' });
   await measure(laptop);
   await resultShown(laptop);

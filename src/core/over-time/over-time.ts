@@ -1,8 +1,8 @@
 import { levelShiftsOf, type LevelShift } from './level-shifts';
 import { slowHoursOf, type SlowHours } from './slow-hours';
-import { seriesKindOf, type TimedValue } from './timed-occasion';
+import { seriesKindOf, type SeriesKind, type TimedValue } from './timed-occasion';
 import { unusualAfter, usualBandOf, usualBands, type Unusual, type UsualBand } from './usual-band';
-import { weekBlocksOf, weekHoursOf, type BlockAnswer, type WeekHour } from './hours-of-week';
+import { weekBlockOf, weekBlocksOf, weekHoursOf, type BlockAnswer, type WeekHour } from './hours-of-week';
 import type { SideQuantity } from '../judge/compare/side-run';
 
 /** An occasion with its place in the week of its office. */
@@ -19,7 +19,7 @@ export interface OverTime {
   readonly quantity: SideQuantity;
   /** Before each occasion, what was usual. */
   readonly bands: readonly (UsualBand | null)[];
-  /** What is usual now. */
+  /** What is usual now, at hours like those of the newest. */
   readonly usual: UsualBand | null;
   /** Whether the newest occasion is as usual. */
   readonly newest: Unusual | null;
@@ -30,21 +30,54 @@ export interface OverTime {
   readonly slowHours: SlowHours | null;
 }
 
-/** What time shows of a figure, from its occasions, the oldest first (comparing.md). Rates of 0 are left out by the caller. */
+/** Whether an occasion lies in hours that are worse than the others: each is held against its like. */
+function worseHours(blocks: readonly BlockAnswer[], slow: SlowHours | null): (of: OccasionInTime) => boolean {
+  if (slow !== null) return ({ hour }) => slow.hours.includes(hour);
+  const worse = blocks.filter((each) => each.worse).map(({ block }) => block);
+  return (of) => worse.includes(weekBlockOf(of));
+}
+
+/** The band before each occasion, from those of its kind of hours. */
+function bandsByHours(
+  occasions: readonly OccasionInTime[],
+  isWorse: (of: OccasionInTime) => boolean,
+  kind: SeriesKind,
+): (UsualBand | null)[] {
+  const bands: (UsualBand | null)[] = occasions.map(() => null);
+  for (const worse of [false, true]) {
+    const places = occasions.flatMap((of, place) => (isWorse(of) === worse ? [place] : []));
+    const own = usualBands(
+      places.map((place) => occasions[place]!.value),
+      kind,
+    );
+    places.forEach((place, index) => (bands[place] = own[index]!));
+  }
+  return bands;
+}
+
+/**
+ * What time shows of a figure, from its occasions, the oldest first (comparing.md). Where some hours are worse than the
+ * others, what is usual is known for them and for the rest apart. Rates of 0 are left out by the caller.
+ */
 export function overTimeOf(occasions: readonly OccasionInTime[], quantity: SideQuantity): OverTime {
   const kind = seriesKindOf(quantity);
-  const values = occasions.map(({ value }) => value);
-  const last = values.at(-1);
-  const before = values.slice(0, -1);
-  const hourly = occasions.map(({ hour, value, occasion }) => ({ hour, bps: value, occasion }));
+  const last = occasions.at(-1);
+  const slowHours =
+    kind === 'rate'
+      ? slowHoursOf(occasions.map(({ hour, value, occasion }) => ({ hour, bps: value, occasion })))
+      : null;
+  const weekBlocks = weekBlocksOf(occasions, kind);
+  const isWorse = worseHours(weekBlocks, slowHours);
+  const like =
+    last === undefined ? [] : occasions.filter((of) => isWorse(of) === isWorse(last)).map(({ value }) => value);
   return {
     quantity,
-    bands: usualBands(values, kind),
-    usual: usualBandOf(values, kind),
-    newest: last === undefined ? null : unusualAfter(before, last, kind),
+    bands: bandsByHours(occasions, isWorse, kind),
+    usual: usualBandOf(like, kind),
+    newest: last === undefined ? null : unusualAfter(like.slice(0, -1), last.value, kind),
     shifts: levelShiftsOf(occasions, kind),
     weekHours: weekHoursOf(occasions),
-    weekBlocks: weekBlocksOf(occasions, kind),
-    slowHours: kind === 'rate' ? slowHoursOf(hourly) : null,
+    weekBlocks,
+    slowHours,
   };
 }

@@ -26,7 +26,7 @@ import {
   MILL_LANE_DEVICES,
   QUAY_STREET,
   QUAY_STREET_DEVICES,
-  ROUTER_REPLACED_DAYS_AGO,
+  ROUTER_REPLACED,
   RUNS,
   type DemoDevice,
   type DemoLine,
@@ -159,7 +159,7 @@ async function noteRouterSwap({ store, newId }: ConsoleContext, siteId: string, 
   await store.findings.saveSwap({
     ...{ id: newId(), siteId, segmentId: 'router', what: 'router-replaced', deviceId: null, huntId: null },
     ...{ note: 'the old one ran hot', byName: 'Ines', undoneAtMs: null },
-    atMs: nowMs - ROUTER_REPLACED_DAYS_AGO * 24 * 3600_000 - 3600_000,
+    atMs: startedAtMs(ROUTER_REPLACED, nowMs),
   });
 }
 

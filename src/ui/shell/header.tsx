@@ -20,7 +20,7 @@ interface HeaderProps {
 export function Header({ site, commands, theme, technician, signOut }: HeaderProps) {
   return (
     <header className="sticky top-0 z-10 border-b border-hairline bg-paper print:hidden">
-      <div className="mx-auto flex max-w-[86rem] flex-wrap items-center gap-x-4 px-4 max-md:py-1.5 md:h-12 md:px-6">
+      <div className="mx-auto flex max-w-[86rem] flex-wrap items-center gap-x-3 px-4 max-md:py-1.5 md:h-12 md:flex-nowrap md:px-6">
         <Link href="/" className="flex shrink-0 items-center gap-2" aria-label="Bent Straw, board">
           <Mark />
           {site === null && <span className="font-semibold">Bent Straw</span>}
@@ -39,7 +39,7 @@ export function Header({ site, commands, theme, technician, signOut }: HeaderPro
         </span>
         <span className="ml-auto" />
         <CommandBox {...commands} />
-        <span className="flex items-center gap-4 max-md:hidden">
+        <span className="flex items-center gap-1 max-md:hidden">
           <KeyHelp />
           <ThemeSwitch initial={theme} />
         </span>

@@ -31,7 +31,7 @@ export function Places() {
     return () => window.removeEventListener('keydown', onKey);
   }, [router]);
   return (
-    <nav aria-label="Places" className="flex gap-1 max-md:overflow-x-auto">
+    <nav aria-label="Places" className="flex max-md:overflow-x-auto">
       {PLACES.map(({ letter, before, after, href }) => {
         const here = href === '/' ? path === '/' : path.startsWith(href);
         const word = before === '' ? letter.toUpperCase() : letter;
@@ -41,7 +41,7 @@ export function Places() {
             href={href}
             aria-current={here ? 'page' : undefined}
             aria-keyshortcuts={letter}
-            className={`border-b-2 px-2.5 py-2.5 ${here ? 'border-ink' : 'border-transparent text-quiet hover:text-ink'}`}
+            className={`whitespace-nowrap border-b-2 px-2 py-2.5 ${here ? 'border-ink' : 'border-transparent text-quiet hover:text-ink'}`}
           >
             {before}
             <span className="underline decoration-[1.5px] underline-offset-[3px]">{word}</span>

@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react';
 import { THEME_COOKIE, THEMES, type Theme } from './theme';
 
-const THEME_WORDS: Record<Theme, string> = { auto: 'as the system', light: 'light', dark: 'dark' };
+const THEME_WORDS: Record<Theme, string> = { auto: 'system', light: 'light', dark: 'dark' };
 const YEAR_S = 365 * 24 * 3600;
 
 /** Light, dark, or as the system prefers; kept in a cookie so that the server draws it right from the first byte. */
@@ -22,6 +22,7 @@ export function ThemeSwitch({ initial }: { readonly initial: Theme }) {
       aria-label="Paper colour"
       value={theme}
       onChange={(event) => choose(event.target.value as Theme)}
+      title="Paper colour: as the system has it, light or dark"
       className="h-8 rounded-[3px] border border-transparent bg-transparent px-1 text-sm text-quiet hover:border-quiet"
     >
       {THEMES.map((name) => (

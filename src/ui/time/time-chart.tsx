@@ -158,7 +158,8 @@ export function TimeChart(props: TimeChartProps) {
     onAt(nearest(starts, momentAt(xOf(event))));
   };
   const step = (by: number) => {
-    const next = at === null ? (by > 0 ? 0 : starts.length - 1) : Math.min(starts.length - 1, Math.max(0, at + by));
+    const from = at ?? (by > 0 ? -1 : starts.length);
+    const next = Math.min(starts.length - 1, Math.max(0, from + by));
     onAt(next);
     const atMs = starts[next];
     // What is read is in sight.

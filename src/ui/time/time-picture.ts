@@ -27,8 +27,14 @@ Chart.register(Decimation, Filler, LineController, LineElement, LinearScale, Poi
 type Point = { x: number; y: number };
 type Data = ChartDataset<'line', Point[]>;
 
-const FONT = { family: '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif', size: 12 } as const;
-const MOST_TICKS = 9;
+/** As the worker loads it. */
+export const PAPER_FONT = 'Atkinson Hyperlegible Next Variable';
+const FONT = { family: `"${PAPER_FONT}", system-ui, sans-serif`, size: 12 } as const;
+const MOST_TICKS = 12;
+/** A label with room about it, px. */
+const TICK_WIDTH = 88;
+/** Above the highest of what was measured or promised. */
+const ROOM = 1.12;
 /** From so many occasions on dots lie on each other, and are drawn smaller. */
 const MANY = 400;
 /** From so many points in sight on, only the extremes of what falls on one pixel are drawn. */
@@ -50,7 +56,7 @@ export interface PictureParts {
   readonly timeZone: string;
 }
 
-const SCALE_OF = (quantity: SideQuantity) => (quantity === 'down' || quantity === 'up' ? 'rate' : 'lower');
+const SCALE_OF = (quantity: SideQuantity) => (quantity === 'down' || quantity === 'up' ? 'yRate' : 'yLower');
 const unitOf = (quantity: SideQuantity) =>
   quantity === 'down' || quantity === 'up' ? 1e6 : quantity === 'loss' ? 0.01 : 1;
 
@@ -148,7 +154,7 @@ function promiseSets(parts: PictureParts, colors: PaperColors): Data[] {
   return DRAWN_RATES.map((direction) => ({
     ...{
       data: promisedOf(parts, direction),
-      yAxisID: 'rate',
+      yAxisID: 'yRate',
       parsing: false,
       normalized: true,
       stepped: 'before' as const,
@@ -253,11 +259,20 @@ export class TimePicture {
     ];
   }
 
+  /** Bands may reach further than anything that was measured: the picture need not. */
+  #most(quantities: readonly SideQuantity[]): number {
+    const measured = quantities.flatMap((quantity) => pointsOf(this.parts, quantity).map(({ y }) => y));
+    const promised = quantities.flatMap((quantity) =>
+      quantity === 'down' || quantity === 'up' ? promisedOf(this.parts, quantity).map(({ y }) => y) : [],
+    );
+    return ROOM * [...measured, ...promised].reduce((most, y) => Math.max(most, y), 1e-3);
+  }
+
   #options({ ratio }: Size): ChartOptions<'line'> {
     const { ink, quiet, hairline } = this.#colors;
     const { timeZone, shows } = this.parts;
     const title = (text: string) => ({ display: true, text, color: quiet, font: FONT, padding: 0 });
-    const figures = { color: quiet, font: FONT, maxTicksLimit: 6, padding: 6 };
+    const figures = { color: quiet, font: FONT, maxTicksLimit: 6, padding: 6, includeBounds: false };
     const marks = Object.fromEntries([
       ...[...DRAWN_RATES, this.#lower].flatMap((quantity) =>
         shiftMarks(quantity, shows.get(quantity)!.shifts, this.#colors),
@@ -282,43 +297,58 @@ export class TimePicture {
           },
           ...{ border: { color: ink }, ticks: { color: quiet, font: FONT, maxRotation: 0, autoSkip: false } },
           afterBuildTicks: (scale) => {
-            const ticks = calendarTicks(scale.min, scale.max, timeZone, MOST_TICKS);
+            const ticks = calendarTicks(
+              scale.min,
+              scale.max,
+              timeZone,
+              Math.min(MOST_TICKS, Math.floor(scale.chart.width / TICK_WIDTH)),
+            );
             scale.ticks = ticks.map(({ atMs, label }) => ({ value: atMs, label }));
           },
           afterTickToLabelConversion: (scale) => {
-            const ticks = calendarTicks(scale.min, scale.max, timeZone, MOST_TICKS);
+            const ticks = calendarTicks(
+              scale.min,
+              scale.max,
+              timeZone,
+              Math.min(MOST_TICKS, Math.floor(scale.chart.width / TICK_WIDTH)),
+            );
             scale.ticks.forEach((tick, index) => (tick.label = ticks[index]?.label ?? ''));
           },
         },
-        rate: {
+        yLower: {
           ...{
             type: 'linear',
+            axis: 'y',
+            position: 'left',
+            stack: 'y',
+            stackWeight: 1.6,
+            beginAtZero: true,
+            border: { color: ink },
+          },
+          ...{
+            title: title(this.#lower === 'loss' ? '%' : 'ms'),
+            max: this.#most([this.#lower]),
+            grid: { color: thin(hairline, 0.5), drawTicks: false },
+          },
+          ticks: { ...figures, maxTicksLimit: 4 },
+        },
+        yRate: {
+          ...{
+            type: 'linear',
+            axis: 'y',
+            position: 'left',
             stack: 'y',
             stackWeight: 3,
             beginAtZero: true,
             border: { color: ink },
             title: title('Mb/s'),
+            max: this.#most(DRAWN_RATES),
           },
           ...{ grid: { color: thin(hairline, 0.5), drawTicks: false } },
           ticks: {
             ...figures,
             callback: (value) => (Number(value) === 0 ? '0' : rateFigure(Number(value) * 1e6).replace(/\.0+$/, '')),
           },
-        },
-        lower: {
-          ...{
-            type: 'linear',
-            stack: 'y',
-            stackWeight: 1.6,
-            beginAtZero: true,
-            border: { color: ink },
-            reverse: false,
-          },
-          ...{
-            title: title(this.#lower === 'loss' ? '%' : 'ms'),
-            grid: { color: thin(hairline, 0.5), drawTicks: false },
-          },
-          ticks: { ...figures, maxTicksLimit: 4 },
         },
       },
       plugins: {

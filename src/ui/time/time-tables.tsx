@@ -105,8 +105,9 @@ export function PlanShares({ plan, moment }: { readonly plan: PlanOverTime; read
               {plan.hours.map(({ hour, met, notMet }) => (
                 <td key={hour} className="figure text-center text-[0.62rem] leading-tight text-quiet">
                   {String(hour).padStart(2, '0')}
-                  <br />
-                  {met}/{met + notMet}
+                  <span className="block max-sm:sr-only">
+                    {met}/{met + notMet}
+                  </span>
                 </td>
               ))}
             </tr>

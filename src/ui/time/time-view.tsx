@@ -52,7 +52,7 @@ function Choice({ subjects, subject }: Pick<TimeViewProps, 'subjects' | 'subject
     <label className="flex min-w-0 flex-wrap items-baseline gap-x-2">
       <span className="text-quiet">Over time:</span>
       <select
-        className="field max-w-full font-semibold"
+        className="field !w-auto max-w-full !min-h-9 font-semibold"
         value={subject.key}
         onChange={(event) => router.push(`/time?of=${encodeURIComponent(event.target.value)}`)}
       >
@@ -190,7 +190,7 @@ export function TimeView({ siteId, siteName, demo, timeZone, nowMs, subjects, su
           <label className="text-delay">
             below:{' '}
             <select
-              className="field text-sm"
+              className="field !min-h-7 !w-auto !py-0 text-sm"
               value={lower}
               onChange={(event) => setLower(event.target.value as LowerQuantity)}
             >
@@ -282,7 +282,7 @@ export function TimeView({ siteId, siteName, demo, timeZone, nowMs, subjects, su
                 Hours of the week:
                 <select
                   aria-label="what the hours show"
-                  className="field text-sm font-normal"
+                  className="field !min-h-7 !w-auto !py-0 text-sm font-normal"
                   value={mapped}
                   onChange={(event) => setMapped(event.target.value as SideQuantity)}
                 >

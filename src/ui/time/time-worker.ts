@@ -1,5 +1,5 @@
 import type { TimeSeries } from '@/services';
-import { TimePicture } from './time-picture';
+import { PAPER_FONT, TimePicture } from './time-picture';
 import type { FromTimeWorker, ToTimeWorker } from './time-messages';
 import { workOut } from './work-out';
 
@@ -25,8 +25,22 @@ function drawn(startedMs: number): void {
   if (picture !== null) say({ kind: 'drawn', drawn: picture.drawn, tookMs: performance.now() - startedMs });
 }
 
+/** A worker has none of the page's fonts; without its file the system's stand in. */
+async function loadFont(): Promise<void> {
+  const file = new URL(
+    '@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-wght-normal.woff2',
+    import.meta.url,
+  );
+  try {
+    const face = new FontFace(PAPER_FONT, `url(${file.href})`, { weight: '200 800' });
+    (self as unknown as { readonly fonts: FontFaceSet }).fonts.add(await face.load());
+  } catch {
+    // An engine that loads none in a worker.
+  }
+}
+
 async function open(message: Extract<ToTimeWorker, { kind: 'open' }>): Promise<void> {
-  const series = await read(message.url);
+  const [series] = await Promise.all([read(message.url), loadFont()]);
   if (typeof series === 'string') return say({ kind: 'failed', sentence: series });
   const startedMs = performance.now();
   const { shows, places, told, whole } = workOut(series);

@@ -4,7 +4,7 @@ import { MILL_LANE, QUAY_STREET, TUNNEL_SHARE, wifi, type DemoDeviceKey, type De
 
 /** Three weeks of what people and the two agents measured. */
 const DAYS = 21;
-export const ROUTER_REPLACED_DAYS_AGO = 9;
+export const ROUTER_REPLACED = { daysAgo: 9, hour: 10 } as const;
 
 /** Something measured in the demo's history. `agoH`: hours before now, or an hour of so many days ago. */
 export interface DemoRun {
@@ -100,7 +100,7 @@ function shopAgent(daysAgo: number, hour: number): DemoRun {
   const { line } = QUAY_STREET;
   const before = { ...line, downQueueMs: 140, upQueueMs: 420 };
   const measured =
-    daysAgo > ROUTER_REPLACED_DAYS_AGO
+    daysAgo > ROUTER_REPLACED.daysAgo || (daysAgo === ROUTER_REPLACED.daysAgo && hour < ROUTER_REPLACED.hour)
       ? over(before, 131 - (daysAgo % 4), 17.4, 0.03)
       : quay(146.5 - (daysAgo % 3) / 4, 19.4);
   return { device: 'shopAgent', reach: 'internet', line: measured, when: { daysAgo, hour }, scheduled: true };

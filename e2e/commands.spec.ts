@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { command, running } from './command';
 import { newPort } from './ports';
-import { launch, newDataFolder, startProgram } from './program';
+import { launch, newDataFolder, newDemoFolder, startProgram } from './program';
 
 /** Every command that the README or package.json names is started here or in tools.spec.ts, in its shortest form. */
 const PACKAGE = JSON.parse(readFileSync('package.json', 'utf8')) as { scripts: Record<string, string> };
@@ -22,7 +22,7 @@ test('each command of the README is one of package.json, and each of package.jso
 
 test('demo and start say where they are, and end in order', async () => {
   const port = newPort();
-  const demo = await command('demo', ['--port', String(port), '--data', newDataFolder()], {
+  const demo = await command('demo', ['--port', String(port), '--data', await newDemoFolder()], {
     until: /Stop with Ctrl-C/,
   });
   expect(demo.said).toMatch(new RegExp(`http://\\S+:${port}/j/\\w{6}`));
@@ -90,7 +90,7 @@ test('an interrupted launcher ends what it started', async () => {
 });
 
 test('a demo that is interrupted while it is still starting leaves nothing behind', async () => {
-  const folder = newDataFolder();
+  const folder = await newDemoFolder();
   // The devices of the demo are started last, when the console is there: they load while their launcher ends.
   await command('demo', ['--port', String(newPort()), '--data', folder], { until: /Ready\./ });
   await expect.poll(() => running(folder), { timeout: 20_000 }).toEqual([]);

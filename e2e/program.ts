@@ -105,6 +105,13 @@ function slowDown(data: string): void {
   writeFileSync(file, slowed);
 }
 
+/** A data folder with the demo's data as a first start makes them. */
+export async function newDemoFolder(): Promise<string> {
+  const data = newDataFolder();
+  cpSync(await demoTemplate(), data, { recursive: true });
+  return data;
+}
+
 export async function startProgram(options: StartOptions): Promise<Program> {
   if (options.mode === 'demo' && readdirSync(options.data).length === 0)
     cpSync(await demoTemplate(), options.data, { recursive: true });

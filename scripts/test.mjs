@@ -66,7 +66,7 @@ const MEASURED_STEP = [
 const SEEN_STEP = [
   'interface, what is seen (playwright)',
   bin('playwright'),
-  ['test', '--project', 'seen', '--workers', '2'],
+  ['test', '--project', 'tools', '--project', 'seen', '--workers', '2'],
 ];
 const reportOf = (what) => join(RESULTS, `${what.replace(/\W+/g, '-')}.json`);
 

@@ -64,6 +64,9 @@ try {
   await desk.getByRole('button', { name: 'Hold them side by side' }).click();
   await desk.getByRole('table', { name: 'Each quantity side by side' }).waitFor();
   await shoot(desk, 'side-by-side');
+  await desk.goto(`${program.origin}/time`);
+  await desk.locator('[data-drawn="true"]').waitFor();
+  await shoot(desk, 'over-time');
   await desk.goto(`${program.origin}/labels`);
   await desk.getByRole('button', { name: 'Make the labels' }).click();
   await desk.getByRole('list', { name: 'Labels to cut out' }).getByRole('listitem').first().waitFor();

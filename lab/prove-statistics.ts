@@ -1,6 +1,18 @@
 import { execFileSync } from 'node:child_process';
 import { randomInt } from 'node:crypto';
-import { canTell, drawGroup, NOISE_SHAPES, seededRandom, shiftOf, summarizeSet, type NoiseShape } from '@/core';
+import {
+  canTell,
+  drawGroup,
+  drawNoise,
+  levelShiftsOf,
+  NOISE_SHAPES,
+  seededRandom,
+  shiftOf,
+  summarizeSet,
+  unusualAfter,
+  type NoiseShape,
+  type TimedValue,
+} from '@/core';
 import { Table } from './tables/table';
 
 /**
@@ -67,6 +79,55 @@ function oddRuns(random: () => number): boolean {
   return holds;
 }
 
+/** Occasions of a delay, the later ones so much higher. */
+function seriesOf(shape: NoiseShape, before: number, after: number, step: number, random: () => number): TimedValue[] {
+  return Array.from({ length: before + after }, (_, index) => ({
+    startedAtMs: index,
+    value: 1000 + (index < before ? 0 : step) + 100 * drawNoise(shape, random),
+  }));
+}
+
+function overTime(random: () => number): boolean {
+  const note = `Outside what is usual after so many occasions (wanted: at most 5 %), and level shifts in series without one (5 %) and with one of twice the spread in the middle (found); ${DRAWS} draws a cell.`;
+  const table = new Table('Over time', note, ['', ...NOISE_SHAPES]);
+  const shares = (name: string, happens: (shape: NoiseShape) => boolean, most: number) => {
+    const cells = NOISE_SHAPES.map(
+      (shape) => Array.from({ length: DRAWS }, () => happens(shape)).filter(Boolean).length / DRAWS,
+    );
+    table.row(name, ...cells.map(percent));
+    const chance = 4 * Math.sqrt((0.05 * 0.95) / DRAWS);
+    return cells.every((share) => share <= most + chance);
+  };
+  const held = [8, 12, 20, 30].map((count) =>
+    shares(
+      `unusual after ${count}`,
+      (shape) =>
+        unusualAfter(
+          seriesOf(shape, count, 0, 0, random).map(({ value }) => value),
+          1000 + 100 * drawNoise(shape, random),
+          'delay',
+        ) !== null,
+      0.05,
+    ),
+  );
+  const level = [20, 100, 300].map((count) =>
+    shares(
+      `a shift in ${count} level ones`,
+      (shape) => levelShiftsOf(seriesOf(shape, count, 0, 0, random), 'delay').length > 0,
+      0.05,
+    ),
+  );
+  // Of the shapes of noise, by simulation.
+  const spread = { normal: 1, skewed: 1.08, 'two-humped': 1.53 };
+  for (const side of [10, 20])
+    shares(
+      `found in ${side} and ${side}`,
+      (shape) => levelShiftsOf(seriesOf(shape, side, side, 200 * spread[shape], random), 'delay').length > 0,
+      1,
+    );
+  return [...held, ...level].every(Boolean);
+}
+
 /** The same cases by R's exact Wilcoxon test; null where R is not installed. */
 function agreementWithR(random: () => number): number | null {
   const cases = Array.from({ length: 200 }, () => {
@@ -104,7 +165,7 @@ cat(sprintf("%.10g %.10g %.10g %.10g\\n", w$estimate, w$p.value, w$conf.int[1], 
 
 console.log(`Seed ${seed}. The same tables again: PROVE_SEED=${seed} npm run prove-statistics`);
 const random = seededRandom(seed);
-const held = [comparisons(random), oddRuns(random)].every(Boolean);
+const held = [comparisons(random), oddRuns(random), overTime(random)].every(Boolean);
 const agree = agreementWithR(random);
 console.log(
   agree === null

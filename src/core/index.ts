@@ -103,3 +103,7 @@ export { isNeighbour, type SlowHours } from './over-time/slow-hours';
 export * from './over-time/timed-occasion';
 export * from './over-time/usual-band';
 export * from './words/time-words';
+export * from './case/case-answer';
+export * from './case/case-evidence';
+export * from './case/test-rule';
+export * from './words/case-words';

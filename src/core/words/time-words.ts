@@ -34,7 +34,7 @@ const DURING: Readonly<Record<WeekBlock, string>> = {
   weekend: 'At weekends',
 };
 /** Why a run could not tell about the plan, in a word or two. */
-const WHY_NOT: Readonly<Partial<Record<FitnessCode, string>>> = {
+export const UNFIT_WORDS: Readonly<Partial<Record<FitnessCode, string>>> = {
   'link-below-plan': 'the link is below the plan',
   'link-doubtful': 'the link is in doubt',
   'over-wifi': 'over the air',
@@ -159,7 +159,7 @@ const runs = (count: number) => `${count} ${count === 1 ? 'run' : 'runs'}`;
 /** How often the plan was met, of the runs that could tell, and why others could not. */
 export function planOverTimeWords(plan: PlanOverTime, moment: Moment): string[] {
   const fit = plan.met + plan.notMet;
-  const reasons = plan.reasons.slice(0, 3).map(({ code, runs: count }) => `${WHY_NOT[code] ?? code} (${count})`);
+  const reasons = plan.reasons.slice(0, 3).map(({ code, runs: count }) => `${UNFIT_WORDS[code] ?? code} (${count})`);
   const unfit =
     plan.cannotTell === 0
       ? []

@@ -17,7 +17,8 @@ function columnWords({ linkKind, reach }: BoardColumn): string {
   return `${linkKindWords(linkKind)} · ${reach}`;
 }
 
-const MOST_BESIDE = 7;
+/** So many columns fit beside the names of devices on a desk's screen, and so many where each does without its straws. */
+const MOST_BESIDE = { wide: 7, narrow: 9 } as const;
 
 interface BoardMatrixProps {
   readonly board: DrawnBoard;
@@ -34,8 +35,9 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
     group.rows.map((row, place) => ({ row, spotName: group.spotName, first: place === 0 })),
   );
   const shown = useGrowingRows(rows.length);
-  // As many as fit beside the names of devices on a desk's screen: then the head can stay while rows go by.
-  const fits = board.columns.length <= MOST_BESIDE;
+  const narrow = board.columns.length > MOST_BESIDE.wide;
+  // Where all of them fit, the head can stay while rows go by.
+  const fits = board.columns.length <= MOST_BESIDE.narrow;
   const columns = board.columns.map((column) => ({ ...column, words: columnWords(column) }));
   const markOf = (row: number, column: number): CellMark => ({
     ...{ 'data-row': row, 'data-column': column, tabIndex: row === 0 && column === 0 ? 0 : -1 },
@@ -48,7 +50,10 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
       reachOf={(column) => board.columns[column]!.reach}
     >
       <VerdictShapes />
-      <table className="board-places w-full border-collapse" aria-label="Devices by link and reach">
+      <table
+        className={`board-places w-full border-collapse ${narrow ? 'narrow' : ''}`}
+        aria-label="Devices by link and reach"
+      >
         <thead>
           <tr className={`bg-paper text-left text-sm text-quiet ${fits ? 'z-[3] lg:sticky lg:top-12' : ''}`}>
             <th className="sticky left-0 z-[2] w-44 min-w-40 bg-paper py-1 font-normal">
@@ -57,7 +62,7 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
             {columns.map(({ words }) => (
               <th
                 key={words}
-                className="min-w-[8.6rem] whitespace-nowrap border-l border-hairline px-1.5 py-1 font-normal"
+                className={`border-l border-hairline px-1.5 py-1 font-normal ${narrow ? 'min-w-[6.6rem] align-bottom leading-tight' : 'min-w-[8.6rem] whitespace-nowrap'}`}
               >
                 {words}
               </th>

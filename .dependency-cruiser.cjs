@@ -34,7 +34,7 @@ const INNER = {
     'ledger',
     'picture',
   ],
-  services: ['console', 'audit', 'access', 'office', 'runs', 'turns', 'diagnosis', 'hunts', 'views', 'upkeep'],
+  services: ['console', 'audit', 'access', 'office', 'runs', 'turns', 'diagnosis', 'hunts', 'cases', 'views', 'upkeep'],
   wire: ['fault', 'address', 'peer', 'forms', 'console'],
   programs: ['faults', 'folder', 'log', 'supervise', 'demo', 'entry'],
 };

@@ -1,6 +1,7 @@
 export { diskTroubleOf } from '@/store';
 export * from './access';
 export * from './audit';
+export * from './cases';
 export * from './console';
 export * from './diagnosis';
 export * from './hunts';

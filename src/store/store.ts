@@ -4,6 +4,7 @@ import { migrate } from './migrations/migrate';
 import { defineTables, type Tables } from './models/tables';
 import { AccessQueries } from './queries/access-queries';
 import { AuditQueries } from './queries/audit-queries';
+import { CaseQueries } from './queries/case-queries';
 import { ComparisonQueries } from './queries/comparison-queries';
 import { ExportQueries } from './queries/export-queries';
 import { FindingQueries } from './queries/finding-queries';
@@ -27,6 +28,7 @@ export interface Store {
   readonly removals: RemovalQueries;
   readonly runs: RunQueries;
   readonly ledger: LedgerQueries;
+  readonly cases: CaseQueries;
   readonly comparisons: ComparisonQueries;
   readonly exports: ExportQueries;
   readonly time: TimeQueries;
@@ -70,6 +72,7 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     runs,
     ledger,
     exports: new ExportQueries(sequelize, ledger),
+    cases: new CaseQueries(sequelize, tables),
     comparisons: new ComparisonQueries(sequelize, tables, ledger),
     time: new TimeQueries(sequelize),
     turns: new TurnQueries(tables),

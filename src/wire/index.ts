@@ -3,6 +3,7 @@ export * from './forms/access-schemas';
 export * from './forms/hunt-schemas';
 export * from './forms/ledger-schemas';
 export * from './forms/side-schemas';
+export * from './forms/case-schemas';
 export * from './console/console-faults';
 export * from './forms/form-schemas';
 export * from './console/export-messages';

@@ -1,11 +1,19 @@
 import { ACCESS_COMMANDS } from './access-commands';
+import { CASE_COMMANDS } from './case-commands';
 import { HUNT_COMMANDS } from './hunt-commands';
 import { OFFICE_COMMANDS } from './office-commands';
 import { RUN_COMMANDS } from './run-commands';
 import { SIDE_COMMANDS } from './side-commands';
 
 /** Everything that can be done to a console, behind its pages and its API alike. */
-export const COMMANDS = { ...OFFICE_COMMANDS, ...RUN_COMMANDS, ...ACCESS_COMMANDS, ...HUNT_COMMANDS, ...SIDE_COMMANDS };
+export const COMMANDS = {
+  ...OFFICE_COMMANDS,
+  ...RUN_COMMANDS,
+  ...ACCESS_COMMANDS,
+  ...HUNT_COMMANDS,
+  ...SIDE_COMMANDS,
+  ...CASE_COMMANDS,
+};
 
 export { act, actOnForm } from './act';
 export { carryOut, mayDo } from './carry-out';

@@ -13,11 +13,14 @@ export interface CaseRun {
   readonly upBps: number | null;
   /** Flags for which nothing can be said about the contract, of either direction. */
   readonly unfit: readonly FitnessCode[];
+  /** Why a technician left it out; null: nobody did. */
+  readonly leftOut: string | null;
 }
 
 /** Why a run does not count. */
 export type RefusedBecause =
   | { readonly code: 'unfit'; readonly flags: readonly FitnessCode[] }
+  | { readonly code: 'left-out'; readonly reason: string }
   | { readonly code: 'not-by-cable' | 'practice-line' | 'no-figure' }
   | { readonly code: 'too-soon'; readonly minutes: number };
 
@@ -48,6 +51,7 @@ export interface CaseEvidence {
 const MINUTE_MS = 60_000;
 
 function refusalOf(run: CaseRun, lastCountedMs: number | null, rule: TestRule): RefusedBecause | null {
+  if (run.leftOut !== null) return { code: 'left-out', reason: run.leftOut };
   if (run.practice) return { code: 'practice-line' };
   if (!run.byCable) return { code: 'not-by-cable' };
   if (run.unfit.length > 0) return { code: 'unfit', flags: run.unfit };

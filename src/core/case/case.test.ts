@@ -15,7 +15,7 @@ function measured(days: number, each: number, down: (day: number, run: number) =
     const [day, run] = [Math.floor(index / each), index % each];
     return {
       ...{ id: `r${index}`, startedAtMs: (day * 1440 + run * 10) * MINUTE_MS, day: `2026-11-0${day + 1}` },
-      ...{ byCable: true, practice: false, downBps: down(day, run), upBps: 97e6, unfit: [] },
+      ...{ byCable: true, practice: false, downBps: down(day, run), upBps: 97e6, unfit: [], leftOut: null },
     };
   });
 }
@@ -38,12 +38,14 @@ describe('which runs count', () => {
         { ...third, byCable: false },
         { ...fourth, unfit: ['other-traffic'] },
         { ...fifth, practice: true },
+        { ...fifth, leftOut: 'the router was updating' },
       ],
       USUAL_CASE_RULE,
     );
     expect(counted).toEqual([first]);
     expect(refused.map(({ because }) => refusedWords(because))).toEqual([
       ...['2 minutes after the one before', 'not by cable', 'others were on the line', 'through a practice line'],
+      'left out: the router was updating',
     ]);
   });
 

@@ -12,6 +12,8 @@ export function refusedWords(because: RefusedBecause): string {
   switch (because.code) {
     case 'unfit':
       return because.flags.map((code) => UNFIT_WORDS[code] ?? code).join(', ');
+    case 'left-out':
+      return `left out: ${because.reason}`;
     case 'not-by-cable':
       return 'not by cable';
     case 'practice-line':

@@ -58,6 +58,7 @@ async function openContext(log: Logger): Promise<ConsoleContext> {
     publicKey: publicKeyText(signingKey),
     port: Number(frontPortText),
     certificateFingerprint: fingerprintOf(certFile),
+    printFonts: join(PROGRAM_FOLDER, 'node_modules/@fontsource/atkinson-hyperlegible-next/files'),
     backups: {
       make: (kind) => keepBackup(dataFolder, kind, wallMs()),
       list: () => backupsIn(files.backups),

@@ -9,6 +9,7 @@ export const AUDIT_CODES = [
   ...['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn', 'copy-made'],
   ...['runs-tagged', 'runs-noted', 'runs-left-out', 'runs-removed', 'view-saved', 'view-removed'],
   ...['comparison-made', 'comparison-changed', 'comparison-removed', 'comparison-shared', 'comparison-unshared'],
+  ...['case-opened', 'case-changed', 'case-closed', 'case-removed'],
   ...['finding-let-be', 'finding-opened', 'hunt-opened', 'hunt-noted', 'hunt-checked', 'hunt-ended', 'hunt-resumed'],
   ...['swap-noted', 'swap-undone', 'queue-set', 'labels-made', 'labels-revoked', 'complaint-seen'],
 ] as const satisfies readonly string[];

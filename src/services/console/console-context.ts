@@ -34,6 +34,8 @@ export interface ConsoleContext {
   readonly port: number;
   /** SHA-256 of the certificate for HTTPS, as browsers show it. */
   readonly certificateFingerprint: string;
+  /** Folder of the fonts that printed records are set in. */
+  readonly printFonts: string;
   /** Works out what stands out, beside this thread; absent: in it. */
   readonly think?: ((siteId: string, input: DiagnosisInput) => Promise<Diagnosis>) | undefined;
   /** Absent where real people have real hands. */

@@ -64,6 +64,7 @@ export async function openTestConsole(onSql?: (sql: string) => void) {
     publicKey: publicKeyText(publicKey),
     port: 4870,
     certificateFingerprint: 'AB:CD',
+    printFonts: 'node_modules/@fontsource/atkinson-hyperlegible-next/files',
     backups: {
       make: () => Promise.reject(new Error('a test keeps no copies')),
       list: () => [],

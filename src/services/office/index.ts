@@ -9,3 +9,4 @@ export { acceptPeerKey, pinPeer, savePeer } from './peers';
 export { reachabilityOf, type Reachability } from './reachability';
 export { removeDevice, removePeer, undoRemoval, type Removed } from './removals';
 export { siteOf } from './site-of';
+export { planOfRow } from './plan-of-row';

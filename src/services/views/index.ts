@@ -22,3 +22,6 @@ export { exportedRuns, type ExportedFile } from './exported-runs';
 export { comparisonsOf, sharedSidePageOf, sidePageOf, type ShownTray, type SidePage } from './side-page';
 export { timeSeriesOf, type OccasionColumns, type PlanStep, type TimeFlag, type TimeSeries } from './time-series';
 export { timeSubjectsOf, type ShownSubject } from './time-subjects';
+export { casePageOf, casesOf, type CasePage } from './case-page';
+export { casePdf } from './case-pdf';
+export { caseRecord } from './case-record';

@@ -1,3 +1,5 @@
+import { openCase } from '../cases';
+import { caseFormFor } from '../cases/case-form-for-tests';
 import {
   furnish,
   measured,
@@ -54,6 +56,12 @@ describe('a view', () => {
     const trays = ['link=wired', 'reach=local'].map((query) => ({ name: '', query, runIds: null }));
     const side = await makeComparison(console.context, 'Ines', { siteId, name: '', trays });
     expect(side.ok).toBe(true);
+    const opened = await openCase(console.context, 'Ines', {
+      siteId,
+      form: await caseFormFor(console.context, siteId),
+    });
+    expect(opened.ok).toBe(true);
+    const page = opened.ok ? await views.casePageOf(console.context, opened.value.id) : null;
     statements.length = 0;
     const { context } = console;
     const asked: Record<keyof typeof views extends infer Name ? Extract<Name, string> : never, unknown> = {
@@ -76,6 +84,10 @@ describe('a view', () => {
       peopleOf: await peopleOf(context),
       runPageOf: await runPageOf(context, runId),
       samplesDocumentOf: await samplesDocumentOf(context, TECHNICIAN, runId),
+      casesOf: await views.casesOf(context, siteId),
+      casePageOf: opened.ok ? await views.casePageOf(context, opened.value.id) : null,
+      casePdf: page?.ok ? await views.casePdf(page.value, context.printFonts) : null,
+      caseRecord: page?.ok ? views.caseRecord(page.value) : null,
       setUpOf: await setUpOf(context),
       timeSubjectsOf: await views.timeSubjectsOf(context, siteId),
       timeSeriesOf: await views.timeSeriesOf(

@@ -1,5 +1,7 @@
 import type { CreationOptional, InferAttributes, InferCreationAttributes, Model } from 'sequelize';
 import type {
+  CaseContract,
+  CaseRule,
   DeviceKind,
   Evidence,
   Interval,
@@ -249,6 +251,20 @@ export interface ComparisonRow extends Row<ComparisonRow> {
   madeAtMs: number;
   /** Counts the links by which it was shared; null while it is shared by none. */
   shareNumber: number | null;
+}
+
+/** What a line is held to, by which rule, from when on. */
+export interface CaseRow extends Row<CaseRow> {
+  siteId: string;
+  lineId: string;
+  title: string;
+  notes: string;
+  contract: CaseContract;
+  rule: CaseRule;
+  byName: string;
+  openedAtMs: number;
+  /** Runs from then on are no part of it; null: it is open. */
+  closedAtMs: number | null;
 }
 
 /** A place in the queue for what a run needs. The order is that of `askedAtMs`, then `place`. */

@@ -1,6 +1,7 @@
 import { DataTypes, type ModelStatic, type Sequelize } from 'sequelize';
 import type { ComplaintRow, DiagnosisRow, FindingRow, HuntRow, HuntStepRow, LabelRow, SwapRow } from './finding-rows';
 import type {
+  CaseRow,
   ApiTokenRow,
   AuditRow,
   DeviceAliasRow,
@@ -45,6 +46,7 @@ export interface Tables {
   readonly labels: ModelStatic<LabelRow>;
   readonly complaints: ModelStatic<ComplaintRow>;
   readonly comparisons: ModelStatic<ComparisonRow>;
+  readonly cases: ModelStatic<CaseRow>;
 }
 
 const id = { type: DataTypes.STRING, primaryKey: true } as const;
@@ -91,6 +93,14 @@ export function defineTables(sequelize: Sequelize): Tables {
       'Comparison',
       columns({ id, siteId: text, name: text, trays: json, byName: text, madeAtMs: number, shareNumber: maybeNumber }),
       { ...plain, tableName: 'comparisons' },
+    ),
+    cases: sequelize.define<CaseRow>(
+      'Case',
+      columns({
+        ...{ id, siteId: text, lineId: text, title: text, notes: text, contract: json, rule: json, byName: text },
+        ...{ openedAtMs: number, closedAtMs: maybeNumber },
+      }),
+      { ...plain, tableName: 'cases' },
     ),
     removals: sequelize.define<RemovalRow>(
       'Removal',

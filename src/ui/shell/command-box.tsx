@@ -40,6 +40,7 @@ const CALLED_PLACES: Readonly<Record<string, string[]>> = {
     'since',
     'hours',
   ],
+  '/case': ['proof', 'provider', 'contract', 'complaint', 'report', 'pdf', 'evidence', 'print', 'record'],
   '/set-up': ['settings', 'options', 'contract', 'plan', 'provider', 'configure', 'backup', 'token'],
 };
 

@@ -12,6 +12,7 @@ export const PLACES = [
   { letter: 'l', before: '', after: 'edger', name: 'Ledger', href: '/ledger' },
   { letter: 's', before: '', after: 'ide by side', name: 'Side by side', href: '/side' },
   { letter: 'o', before: '', after: 'ver time', name: 'Over time', href: '/time' },
+  { letter: 'c', before: '', after: 'ases', name: 'Cases', href: '/case' },
   { letter: 't', before: 'Se', after: '-up', name: 'Set-up', href: '/set-up' },
 ] as const;
 

@@ -163,6 +163,11 @@ export const CONSOLE_FAULTS = {
     title: 'Nothing to look at over time',
     sentence: 'There is no such line or device in this office, or it was removed. Choose another.',
   },
+  'case-unknown': {
+    status: 404,
+    title: 'No such case',
+    sentence: 'There is no such case, or it was removed. The list of cases shows those that there are.',
+  },
   'runs-missing': {
     status: 404,
     title: 'No such runs',

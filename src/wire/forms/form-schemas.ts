@@ -7,6 +7,7 @@ import {
   tokenFormSchema,
   welcomeFormSchema,
 } from './access-schemas';
+import { caseFormSchema } from './case-schemas';
 import {
   deviceFormSchema,
   lineFormSchema,
@@ -18,6 +19,7 @@ import {
 
 /** The console's forms by name: the browser checks with these before it sends, the server again when it receives. */
 export const FORM_SCHEMAS = {
+  case: caseFormSchema,
   office: officeFormSchema,
   line: lineFormSchema,
   plan: planFormSchema,

@@ -1,0 +1,1 @@
+export { changeCase, closeCase, openCase, removeCase } from './cases';

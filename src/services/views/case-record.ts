@@ -1,0 +1,70 @@
+import { createHash } from 'node:crypto';
+import {
+  CASE_MEASURES,
+  caseSentence,
+  linkKindWords,
+  measureWords,
+  METHOD_VERSION,
+  missingWords,
+  refusedWords,
+  ruleWords,
+  type LinkKind,
+} from '@/core';
+import type { CaseRunRow } from '@/store';
+import type { CasePage } from './case-page';
+
+const iso = (atMs: number) => new Date(atMs).toISOString();
+/** Figures are written with so many digits that nothing which was measured is lost, and no more. */
+const rounded = (value: number | null) => (value === null ? null : Number(value.toPrecision(7)));
+const mbps = (bps: number | null) => rounded(bps === null ? null : bps / 1e6);
+
+const runDocument = (row: CaseRunRow) => ({
+  ...{
+    id: row.id,
+    started_at: iso(row.startedAtMs),
+    device: row.deviceName,
+    link: linkKindWords(row.linkKind as LinkKind),
+  },
+  ...{ down_mbps: mbps(row.downBps), up_mbps: mbps(row.upBps), idle_ms: rounded(row.idleMs) },
+  ...{ added_down_ms: rounded(row.addedDownMs), added_up_ms: rounded(row.addedUpMs) },
+  ...{ flags_down: row.flagsDown, flags_up: row.flagsUp, method_version: row.methodVersion },
+  ...{ receipt_of_the_peer: row.receipt, demo: row.demo },
+  plan_corrected_at: row.planCorrectedAtMs === null ? null : iso(row.planCorrectedAtMs),
+});
+
+/** All that a case stands on, for whoever wants to check it without the program. */
+export function caseDocument({ stored, site, line, evidence, answer, rows, nowMs, planCorrectedAtMs }: CasePage) {
+  const rates = ({ advertisedBps, usualBps, leastBps }: (typeof stored.contract)['down']) => ({
+    ...{ advertised_mbps: mbps(advertisedBps), usual_mbps: mbps(usualBps), least_mbps: mbps(leastBps) },
+  });
+  return {
+    ...{ title: stored.title, office: site.name, demo_data: site.demo, time_zone: site.timeZone },
+    line: { name: line.name, provider: line.provider },
+    ...{ opened_at: iso(stored.openedAtMs), closed_at: stored.closedAtMs === null ? null : iso(stored.closedAtMs) },
+    ...{ made_at: iso(nowMs), by: stored.byName, notes: stored.notes },
+    contract: { down: rates(stored.contract.down), up: rates(stored.contract.up) },
+    plan_corrected_at: planCorrectedAtMs === null ? null : iso(planCorrectedAtMs),
+    rule: { ...stored.rule, words: ruleWords(stored.rule) },
+    answer: {
+      ...{ complete: answer.complete, falls_short: answer.fallsShort, sentence: caseSentence(answer, evidence) },
+      missing: missingWords(evidence, stored.rule),
+      measures: answer.measures.map((measure) => ({
+        ...{ of: measure.measure, direction: measure.direction, contract_mbps: mbps(measure.contractBps) },
+        ...{ wanted_mbps: mbps(measure.wantedBps), short: measure.short, among: measure.of, unit: measure.unit },
+        ...{ limit: measure.limit, falls_short: measure.fallsShort, sentence: measureWords(measure) },
+      })),
+    },
+    method: { version: METHOD_VERSION, measures: CASE_MEASURES },
+    counted: evidence.counted.map(({ id, day }) => ({ day, ...runDocument(rows.get(id)!) })),
+    refused: evidence.refused.map(({ run, because }) => ({
+      ...{ day: run.day, ...runDocument(rows.get(run.id)!) },
+      because: refusedWords(because),
+    })),
+  };
+}
+
+/** The same as the bytes that are attached, with their SHA-256 (FIPS 180-4) as hexadecimal digits. */
+export function caseRecord(page: CasePage): { readonly bytes: Buffer; readonly sha256: string } {
+  const bytes = Buffer.from(`${JSON.stringify(caseDocument(page), null, 2)}\n`);
+  return { bytes, sha256: createHash('sha256').update(bytes).digest('hex') };
+}

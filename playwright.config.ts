@@ -12,6 +12,7 @@ const SEEN = [
   ...[
     'access',
     'accessibility',
+    'case',
     'commands',
     'failures',
     'hunts',

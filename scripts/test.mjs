@@ -12,7 +12,9 @@ const RESULTS = join(ROOT, 'test-results');
 /** What the tests drive or measure with, and Debian's package that brings it. */
 const NEEDED = {
   '/usr/bin/chromium': 'chromium',
+  '/usr/bin/chromium-headless-shell': 'chromium-headless-shell',
   '/usr/bin/firefox-esr': 'firefox-esr',
+  '/usr/bin/pdftotext': 'poppler-utils',
   '/usr/bin/WebKitWebDriver': 'webkit2gtk-driver',
   '/usr/bin/Xvfb': 'xvfb',
   '/usr/sbin/nginx': 'nginx-light',

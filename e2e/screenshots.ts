@@ -54,7 +54,7 @@ try {
   await desk.getByRole('link', { name: /^Scan room workstation, wired · internet/ }).click();
   await desk.getByRole('heading', { level: 1, name: 'Scan room workstation' }).waitFor();
   await shoot(desk, 'run');
-  for (const place of ['ledger', 'set-up', 'sites', 'people', 'happened']) {
+  for (const place of ['ledger', 'set-up', 'sites', 'people']) {
     await desk.goto(`${program.origin}/${place}`);
     await shoot(desk, place);
   }
@@ -67,6 +67,15 @@ try {
   await desk.goto(`${program.origin}/time`);
   await desk.locator('[data-drawn="true"]').waitFor();
   await shoot(desk, 'over-time');
+  await desk.goto(`${program.origin}/case`);
+  const opening = desk.getByRole('form', { name: 'New case' });
+  await opening.getByLabel('usual down').fill('480');
+  await opening
+    .getByRole('textbox', { name: 'runs count from' })
+    .fill(new Date(Date.now() - 6 * 24 * 3600_000).toISOString().slice(0, 10));
+  await opening.getByRole('button', { name: 'Open the case' }).click();
+  await desk.getByRole('list', { name: 'Figures of the contract' }).waitFor();
+  await shoot(desk, 'case');
   await desk.goto(`${program.origin}/labels`);
   await desk.getByRole('button', { name: 'Make the labels' }).click();
   await desk.getByRole('list', { name: 'Labels to cut out' }).getByRole('listitem').first().waitFor();

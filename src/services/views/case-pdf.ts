@@ -74,7 +74,7 @@ class Sheet {
 
   text(
     text: string,
-    { size = 10, weight = '400' as Weight, color = INK, gap = 4, x = MARGIN, width = this.width } = {},
+    { size = 10, weight = '400', color = INK, gap = 4, x = MARGIN, width = this.width } = {},
   ): void {
     const runs = fontRuns(text);
     this.document.fillColor(color).fontSize(size);

@@ -34,7 +34,7 @@ export function Header({ site, commands, theme, technician, signOut }: HeaderPro
             demo data
           </span>
         )}
-        <span className="max-md:order-last max-md:-mx-2 max-md:basis-full">
+        <span className="max-md:order-last max-md:w-full max-md:min-w-0">
           <Places />
         </span>
         <span className="ml-auto" />

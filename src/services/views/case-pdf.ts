@@ -72,10 +72,7 @@ class Sheet {
     if (this.document.y + height > this.#bottom) this.document.addPage();
   }
 
-  text(
-    text: string,
-    { size = 10, weight = '400', color = INK, gap = 4, x = MARGIN, width = this.width } = {},
-  ): void {
+  text(text: string, { size = 10, weight = '400', color = INK, gap = 4, x = MARGIN, width = this.width } = {}): void {
     const runs = fontRuns(text);
     this.document.fillColor(color).fontSize(size);
     runs.forEach((run, index) => {

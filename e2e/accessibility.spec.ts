@@ -30,7 +30,10 @@ for (const colorScheme of ['light', 'dark'] as const) {
     const found: Record<string, string[]> = { '/sign-in': await findings(page) };
     await signIn(page, program);
     // In the dark the same parts have other colours: one page of each kind shows them.
-    const places = colorScheme === 'light' ? ['/', '/ledger', '/set-up', '/sites', '/trust'] : ['/', '/set-up'];
+    const places =
+      colorScheme === 'light'
+        ? ['/', '/ledger', '/time', '/case', '/set-up', '/sites', '/trust']
+        : ['/', '/time', '/set-up'];
     for (const place of places) {
       await page.goto(program.origin + place);
       await page.getByRole('heading', { level: 1 }).first().waitFor({ state: 'attached' });

@@ -9,7 +9,7 @@ let program: Program;
 
 test.describe.configure({ mode: 'serial' });
 test.beforeAll(async () => {
-  program = await startProgram({ mode: 'demo', port: newPort(), data: newDataFolder() });
+  program = await startProgram({ mode: 'demo', port: newPort(), data: newDataFolder(), slowLines: true });
 });
 test.afterAll(() => program.interrupt());
 

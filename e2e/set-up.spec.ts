@@ -116,6 +116,21 @@ test('the paper can be made dark and stays so', async ({ page }) => {
   expect(await background()).toBe('rgb(22, 32, 43)');
 });
 
+test('samples are kept as long as is said, and what that takes is told', async ({ page }) => {
+  await page.goto(`${program.origin}/set-up`);
+  const keeping = page.getByRole('form', { name: 'Keeping' });
+  await expect(page.getByText(/^\d+ runs?, \d+ with samples: .+ on disk, .+ of it samples\./)).toBeVisible();
+  await expect(keeping.getByLabel('keep samples for')).toHaveValue('400');
+  await keeping.getByLabel('keep samples for').fill('soon');
+  await keeping.getByRole('button', { name: 'Save' }).click();
+  await expect(keeping.getByText('Write a number, such as 500 or 2.5.')).toBeVisible();
+  await keeping.getByLabel('keep samples for').fill('90');
+  await keeping.getByRole('button', { name: 'Save' }).click();
+  await expect(keeping.getByText('Saved.')).toBeVisible();
+  await page.reload();
+  await expect(keeping.getByLabel('keep samples for')).toHaveValue('90');
+});
+
 test('takes a backup line into use at a moment, and keeps the one before', async ({ page }) => {
   await page.goto(`${program.origin}/set-up`);
   await page.getByText('Add a second line, such as a backup').click();

@@ -21,8 +21,8 @@ test('bench holds the peer against a web server, and leaves nothing behind, also
 
 test('bench-console fills a store and times its pages', async () => {
   test.setTimeout(180_000);
-  const { said } = await command('bench-console', ['400', '2', '6'], { until: /layout shift / });
-  expect(said).toMatch(/\| data of the board \| 400 \| \d+ \|/);
+  const { said } = await command('bench-console', ['200', '1', '2'], { until: /layout shift / });
+  expect(said).toMatch(/\| data of the board \| 200 \| \d+ \|/);
   expect(said).toMatch(/layout shift [\d.]+/);
 });
 
@@ -51,10 +51,10 @@ test('lab measures one line against the kernel; prove-statistics and prove-hunt 
   test.setTimeout(180_000);
   const lab = await command('lab', ['rates', '--runs', '1'], { env: { LAB_LINES: '50/50', LAB_CLIENT: 'Node' } });
   expect(lab.said).toMatch(/\| 50\/50 \| Node \| down \| 1 \| 47\.8 \|/);
-  const proof = await command('prove-statistics', [], { env: { PROVE_DRAWS: '100' } });
+  const proof = await command('prove-statistics', [], { env: { PROVE_DRAWS: '30' } });
   expect(proof.said).toMatch(/Seed \d+/);
   expect(proof.said).toMatch(/10 and 10/);
-  const hunt = await command('prove-hunt', [], { env: { PROVE_OFFICES: '6', PROVE_SEED: '11' } });
+  const hunt = await command('prove-hunt', [], { env: { PROVE_OFFICES: '3', PROVE_SEED: '11' } });
   expect(hunt.said).toMatch(/Seed 11/);
   expect(hunt.said).toMatch(/\| what tells most a minute \| [\d.]+ % \|/);
 });

@@ -105,5 +105,6 @@ export * from './over-time/usual-band';
 export * from './words/time-words';
 export * from './case/case-answer';
 export * from './case/case-evidence';
+export * from './case/next-case-run';
 export * from './case/test-rule';
 export * from './words/case-words';

@@ -22,6 +22,14 @@ export const STARTED_RUN = {
   ...{ sameMachine: null, ipVersion: null, pageHiddenMs: 0, userAgent: null, peerLinkBps: null },
   ...{ otherPeerThanUsual: false, methodVersion: null, verdict: null, evidence: 'alone', receipt: null },
   ...{ downBps: null, upBps: null, idleMs: null, addedMs: null, report: null, brief: null, sketch: null },
-  ...{ askedBy: null, together: null, notes: '', shareNumber: null, planCorrectedAtMs: null, ranges: null },
+  ...{
+    askedBy: null,
+    together: null,
+    notes: '',
+    shareNumber: null,
+    planCorrectedAtMs: null,
+    thinnedAtMs: null,
+    ranges: null,
+  },
   ...{ leftOut: null, flags: '' },
 } as const satisfies Partial<StoredRun>;

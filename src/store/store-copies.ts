@@ -35,7 +35,7 @@ export async function checkStore(file: string): Promise<StoreCheck> {
       samplesWithoutRun: await count(sequelize, 'run_samples WHERE runId NOT IN (SELECT id FROM runs)'),
       runsWithoutSamples: await count(
         sequelize,
-        "runs WHERE status = 'finished' AND id NOT IN (SELECT runId FROM run_samples)",
+        "runs WHERE status = 'finished' AND thinnedAtMs IS NULL AND id NOT IN (SELECT runId FROM run_samples)",
       ),
       runs: await count(sequelize, 'runs'),
     };

@@ -8,6 +8,7 @@ import { CaseQueries } from './queries/case-queries';
 import { ComparisonQueries } from './queries/comparison-queries';
 import { ExportQueries } from './queries/export-queries';
 import { FindingQueries } from './queries/finding-queries';
+import { KeepingQueries } from './queries/keeping-queries';
 import { LedgerQueries } from './queries/ledger-queries';
 import { RemovalQueries } from './queries/removal-queries';
 import { RunQueries } from './queries/run-queries';
@@ -32,6 +33,7 @@ export interface Store {
   readonly comparisons: ComparisonQueries;
   readonly exports: ExportQueries;
   readonly time: TimeQueries;
+  readonly keeping: KeepingQueries;
   readonly turns: TurnQueries;
   readonly findings: FindingQueries;
   close(): Promise<void>;
@@ -75,6 +77,7 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     cases: new CaseQueries(sequelize, tables),
     comparisons: new ComparisonQueries(sequelize, tables, ledger),
     time: new TimeQueries(sequelize),
+    keeping: new KeepingQueries(sequelize),
     turns: new TurnQueries(tables),
     findings: new FindingQueries(tables),
     close: () => sequelize.close(),

@@ -1,6 +1,8 @@
 import {
   addTechnician,
   backUpNow,
+  keepingShown,
+  keepSamples,
   changePassphrase,
   endSignIns,
   endSignInsOf,
@@ -100,6 +102,12 @@ export const ACCESS_COMMANDS = {
     look: ({ context, input }) => tokenLook(context, { id: input.tokenId }),
     run: async ({ context, input }) => done(await revokeApiToken(context, input.tokenId)),
   } satisfies Command<{ tokenId: string }, void>,
+
+  keepSamples: {
+    ...{ scope: 'everything', changes: [], audited: 'keeping-changed' },
+    look: async ({ context }) => ({ subject: 'samples', facts: { days: (await keepingShown(context)).sampleDays } }),
+    run: ({ context, input }) => keepSamples(context, input),
+  } satisfies Command<{ readonly days: number | null }, null>,
 
   backUpNow: {
     ...{ scope: 'everything', changes: ['copies'], audited: 'copy-made' },

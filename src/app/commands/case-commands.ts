@@ -1,12 +1,17 @@
-import { changeCase, closeCase, openCase, removeCase, type ConsoleContext } from '@/services';
+import { changeCase, closeCase, letMeasure, openCase, removeCase, type ConsoleContext } from '@/services';
 import type { CaseForm } from '@/wire';
 import type { Command, Look } from './command';
 
 async function caseLook({ store }: ConsoleContext, id: string): Promise<Look | null> {
   const stored = await store.cases.byId(id);
   if (stored === null) return null;
-  const { siteId, title, contract, rule, closedAtMs } = stored;
-  const facts = { contract: JSON.stringify(contract), rule: JSON.stringify(rule), closed: closedAtMs !== null };
+  const { siteId, title, contract, rule, closedAtMs, deviceId } = stored;
+  const facts = {
+    contract: JSON.stringify(contract),
+    rule: JSON.stringify(rule),
+    closed: closedAtMs !== null,
+    device: deviceId,
+  };
   return { siteId, subject: title, facts };
 }
 
@@ -28,6 +33,12 @@ export const CASE_COMMANDS = {
     look: ({ context, input }) => caseLook(context, input.id),
     run: ({ context, input }) => closeCase(context, input),
   } satisfies Command<{ readonly id: string; readonly closed: boolean }, null>,
+
+  letMeasure: {
+    ...{ scope: 'everything', changes: [], audited: 'case-changed' },
+    look: ({ context, input }) => caseLook(context, input.id),
+    run: ({ context, input }) => letMeasure(context, input),
+  } satisfies Command<{ readonly id: string; readonly deviceId: string | null }, null>,
 
   removeCase: {
     ...{ scope: 'everything', changes: [], audited: 'case-removed' },

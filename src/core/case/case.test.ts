@@ -1,6 +1,7 @@
 import { caseSentence, measureWords, missingWords, refusedWords, ruleWords } from '../words/case-words';
 import { caseAnswer } from './case-answer';
 import { caseEvidence, type CaseRun } from './case-evidence';
+import { caseRunIsDue, caseSpacingMinutes } from './next-case-run';
 import { USUAL_CASE_RULE, type CaseContract } from './test-rule';
 
 const MINUTE_MS = 60_000;
@@ -80,6 +81,48 @@ describe('which runs count', () => {
     const none = caseEvidence([], USUAL_CASE_RULE);
     expect(none).toMatchObject({ counted: [], days: [], complete: false });
     expect(caseSentence(caseAnswer(none, CONTRACT, USUAL_CASE_RULE), none)).toBe('No run counts yet.');
+  });
+});
+
+describe('the next run of a case', () => {
+  const at = (day: number, hour: number) => ({
+    atMs: (day * 1440 + hour * 60) * MINUTE_MS,
+    day: `2026-11-0${day + 1}`,
+    hour,
+  });
+  const none = caseEvidence([], USUAL_CASE_RULE);
+
+  it('is due by day, one and a half hours after the last, whether that counted or not', () => {
+    // Fifteen hours for ten runs.
+    expect(caseSpacingMinutes(USUAL_CASE_RULE)).toBe(90);
+    expect(caseRunIsDue(none, USUAL_CASE_RULE, at(0, 7), null)).toBe(true);
+    expect(caseRunIsDue(none, USUAL_CASE_RULE, at(0, 9), at(0, 8).atMs)).toBe(false);
+    expect(caseRunIsDue(none, USUAL_CASE_RULE, at(0, 10), at(0, 8).atMs)).toBe(true);
+    for (const hour of [3, 6, 22, 23]) expect(caseRunIsDue(none, USUAL_CASE_RULE, at(0, hour), null)).toBe(false);
+  });
+
+  it('is none on a day that has enough, nor when the case is complete', () => {
+    const oneDay = caseEvidence(
+      measured(1, 10, () => 480e6),
+      USUAL_CASE_RULE,
+    );
+    expect(caseRunIsDue(oneDay, USUAL_CASE_RULE, at(0, 20), null)).toBe(false);
+    expect(caseRunIsDue(oneDay, USUAL_CASE_RULE, at(1, 8), null)).toBe(true);
+    expect(
+      caseRunIsDue(
+        caseEvidence(
+          measured(3, 10, () => 480e6),
+          USUAL_CASE_RULE,
+        ),
+        USUAL_CASE_RULE,
+        at(4, 8),
+        null,
+      ),
+    ).toBe(false);
+  });
+
+  it('is never nearer than the rule allows', () => {
+    expect(caseSpacingMinutes({ ...USUAL_CASE_RULE, perDay: 200, apartMinutes: 30 })).toBe(30);
   });
 });
 

@@ -6,7 +6,7 @@ export const AUDIT_CODES = [
   ...['line-saved', 'line-used', 'line-removed', 'plan-corrected', 'plan-removed'],
   ...['device-saved', 'device-removed', 'device-merged', 'device-opened'],
   ...['peer-saved', 'peer-removed', 'peer-pinned', 'peer-key-accepted', 'removal-undone'],
-  ...['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn', 'copy-made'],
+  ...['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn', 'copy-made', 'keeping-changed'],
   ...['runs-tagged', 'runs-noted', 'runs-left-out', 'runs-removed', 'view-saved', 'view-removed'],
   ...['comparison-made', 'comparison-changed', 'comparison-removed', 'comparison-shared', 'comparison-unshared'],
   ...['case-opened', 'case-changed', 'case-closed', 'case-removed'],

@@ -4,15 +4,19 @@ import { renewEndedCodes } from '../access';
 import {
   furnish,
   GOOD_LINE,
+  LINE_FORM,
   measured,
   openTestConsole,
   orderFor,
   type TestConsole,
 } from '../console/console-for-tests';
+import { putLineInUse, removeLine, saveLine, undoRemoval } from '../office';
 import { leaveOutRuns, removeRuns } from '../runs';
+import { withdrawTurn } from '../turns';
 import { casePageOf, casePdf, caseRecord, casesOf, type CasePage } from '../views';
 import { caseFormFor } from './case-form-for-tests';
-import { changeCase, closeCase, openCase, removeCase } from './cases';
+import { changeCase, closeCase, letMeasure, openCase, removeCase } from './cases';
+import { measureCases } from './measure-cases';
 
 const SLOW = { ...GOOD_LINE, down: { ...GOOD_LINE.down, rateBps: 250e6 } };
 
@@ -129,6 +133,45 @@ describe('a case', () => {
     const before = (await read()).evidence.counted.length;
     await closeCase(console.context, { id, closed: false });
     expect((await read()).evidence.counted.length).toBe(before + 1);
+  });
+
+  it('has what it misses measured by a device that stands by, by day and not twice at once', async () => {
+    const { context } = console;
+    const [device] = await context.store.sites.devicesOf(siteId);
+    expect(await letMeasure(context, { id, deviceId: 'nobody' })).toMatchObject({ fault: { code: 'device-unknown' } });
+    expect((await letMeasure(context, { id, deviceId: device!.id })).ok).toBe(true);
+    await changeCase(context, { id, form: await caseFormFor(context, siteId, { runs: '90', perDay: '30' }) });
+    const waiting = async () => (await context.store.turns.open()).filter(({ deviceId }) => deviceId === device!.id);
+    // Nobody stands by.
+    console.advanceMs(3 * 3600_000);
+    await measureCases(context);
+    expect(await waiting()).toEqual([]);
+    const gone = context.standing.stand(device!.id, { send: () => undefined, close: () => undefined });
+    await measureCases(context);
+    await measureCases(context);
+    expect(await waiting()).toMatchObject([
+      { reach: 'internet', askedBy: expect.stringContaining('the case') as string },
+    ]);
+    gone();
+    for (const { id: turnId } of await waiting()) await withdrawTurn(context, turnId);
+    // Just measured: the next one has time.
+    await run(SLOW);
+    context.standing.stand(device!.id, { send: () => undefined, close: () => undefined });
+    await measureCases(context);
+    expect(await waiting()).toEqual([]);
+  });
+
+  it('outlives its line, which may be put back', async () => {
+    const { context } = console;
+    const { lineId } = (await read()).stored;
+    const other = await saveLine(context, siteId, null, { ...LINE_FORM, lineName: 'Brackwater Cable' });
+    if (!other.ok) throw new Error(other.fault.code);
+    await putLineInUse(context, siteId, other.value.id);
+    expect(await removeLine(context, siteId, lineId)).toMatchObject({ ok: true });
+    expect((await read()).line.name).toBe('a line that was removed');
+    const removal = (await context.store.removals.since(siteId, 0)).find(({ kind }) => kind === 'line');
+    expect(await undoRemoval(context, removal!.id)).toMatchObject({ ok: true });
+    expect((await read()).line.name).toBe(LINE_FORM.lineName);
   });
 
   it('is listed, and gone when it is removed; what is not there is said', async () => {

@@ -41,7 +41,16 @@ export async function openCase(
   if (!(await store.sites.linesOf(siteId)).some(({ id }) => id === form.lineId)) return failed('line-unknown');
   const id = context.newId();
   await store.cases.save({
-    ...{ id, siteId, lineId: form.lineId, title: form.title, notes: form.notes, byName, closedAtMs: null },
+    ...{
+      id,
+      siteId,
+      lineId: form.lineId,
+      title: form.title,
+      notes: form.notes,
+      byName,
+      closedAtMs: null,
+      deviceId: null,
+    },
     ...{ contract: contractOf(form), rule: ruleOf(form) },
     openedAtMs: await openedFrom(context, siteId, form.openedFrom, context.wallMs()),
   });
@@ -78,6 +87,18 @@ export function closeCase(
   { id, closed }: { readonly id: string; readonly closed: boolean },
 ): Known<null> {
   return change(context, id, () => ({ closedAtMs: closed ? context.wallMs() : null }));
+}
+
+/** Names the device that measures what is missing while it stands by; null: none does. */
+export async function letMeasure(
+  context: ConsoleContext,
+  { id, deviceId }: { readonly id: string; readonly deviceId: string | null },
+): Promise<Outcome<null, 'case-unknown' | 'device-unknown'>> {
+  const stored = await context.store.cases.byId(id);
+  if (stored === null) return failed('case-unknown');
+  const device = deviceId === null ? null : await context.store.sites.device(deviceId);
+  if (deviceId !== null && device?.siteId !== stored.siteId) return failed('device-unknown');
+  return change(context, id, () => ({ deviceId }));
 }
 
 export async function removeCase(context: ConsoleContext, id: string): Known<null> {

@@ -1,1 +1,3 @@
-export { changeCase, closeCase, openCase, removeCase } from './cases';
+export { caseStanding } from './case-standing';
+export { measureCases } from './measure-cases';
+export { changeCase, closeCase, letMeasure, openCase, removeCase } from './cases';

@@ -1,5 +1,6 @@
 import { forgetOldSignIns, renewEndedCodes } from '../access';
 import { forgetOldAudit } from '../audit';
+import { measureCases } from '../cases';
 import type { ConsoleContext } from '../console/console-context';
 import { refreshDueDiagnoses } from '../diagnosis';
 import { forgetOldOffices } from '../office/offices';
@@ -9,6 +10,7 @@ import { forgetOldRemovals } from '../office/removals';
 import { sweepSilentRuns } from '../runs/sweep-silent-runs';
 import { forgetOldTurns, moveQueue } from '../turns';
 import { nightlyBackup } from './nightly-backup';
+import { thinSamples } from './keeping';
 import type { UpkeepTask } from './upkeep';
 
 const SECOND_MS = 1000;
@@ -21,6 +23,7 @@ export function consoleTasks(context: ConsoleContext): UpkeepTask[] {
     { name: 'move the queue', everyMs: SECOND_MS, act: () => moveQueue(context) },
     { name: 'judge runs anew', everyMs: SECOND_MS, act: () => judgeSomeAnew(context) },
     { name: 'look for what stands out', everyMs: SECOND_MS, act: () => refreshDueDiagnoses(context) },
+    { name: 'measure what cases miss', everyMs: 20 * SECOND_MS, act: () => measureCases(context) },
     { name: 'look at the keys of peers', everyMs: 10 * MINUTE_MS, act: () => checkPeerKeys(context) },
     { name: 'renew codes that have ended', everyMs: MINUTE_MS, act: () => renewEndedCodes(context) },
     { name: 'forget sign-ins that have ended', everyMs: 10 * MINUTE_MS, act: () => forgetOldSignIns(context) },
@@ -28,6 +31,7 @@ export function consoleTasks(context: ConsoleContext): UpkeepTask[] {
     { name: 'forget old turns', everyMs: 10 * MINUTE_MS, act: () => forgetOldTurns(context) },
     { name: 'forget removals', everyMs: 10 * MINUTE_MS, act: () => forgetOldRemovals(context) },
     { name: 'forget removed offices', everyMs: 10 * MINUTE_MS, act: () => forgetOldOffices(context) },
+    { name: 'let old samples go', everyMs: MINUTE_MS, act: () => thinSamples(context) },
     { name: 'copy the night', everyMs: 5 * MINUTE_MS, act: () => nightlyBackup(context) },
   ];
 }

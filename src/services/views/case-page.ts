@@ -1,17 +1,8 @@
-import {
-  caseAnswer,
-  caseEvidence,
-  FITNESS_EFFECTS,
-  planPayloadBps,
-  type CaseAnswer,
-  type CaseEvidence,
-  type CaseRun,
-  type FitnessCode,
-} from '@/core';
+import { caseAnswer, planPayloadBps, type CaseAnswer, type CaseEvidence } from '@/core';
 import type { CaseRunRow, Line, Site, StoredCase, StoredPlan } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
-import { calendarIn } from '../diagnosis';
+import { caseStanding } from '../cases';
 import { planOfRow } from '../office/plan-of-row';
 
 /** A case with its runs, and what they come to. */
@@ -30,20 +21,6 @@ export interface CasePage {
   readonly nowMs: number;
 }
 
-const speaksAgainst = (code: FitnessCode) => ['voids', 'unproven', 'bars'].includes(FITNESS_EFFECTS[code]);
-
-function caseRun(row: CaseRunRow, day: string): CaseRun {
-  const unfit = [...new Set([...row.flagsDown, ...row.flagsUp])].filter(speaksAgainst);
-  const shared = row.evidence === 'together' && !unfit.includes('shared-on-purpose');
-  return {
-    ...{ id: row.id, startedAtMs: row.startedAtMs, day, byCable: row.linkKind === 'wired' },
-    // The demo's own runs go through what stands in for its line: there they are the real ones.
-    practice: row.practice && !row.demo,
-    ...{ downBps: row.downBps, upBps: row.upBps, leftOut: row.evidence === 'left-out' ? (row.leftOut ?? '') : null },
-    unfit: shared ? [...unfit, 'shared-on-purpose'] : unfit,
-  };
-}
-
 function otherPlanOf(stored: StoredCase, plans: readonly StoredPlan[], nowMs: number): CasePage['otherPlan'] {
   const plan = planOfRow(plans.findLast(({ validFromMs }) => validFromMs <= nowMs) ?? null);
   if (plan === null) return null;
@@ -59,18 +36,13 @@ export async function casePageOf(context: ConsoleContext, id: string): Promise<O
   const { store } = context;
   const stored = await store.cases.byId(id);
   if (stored === null) return failed('case-unknown');
-  const [site, line, rows, plans] = await Promise.all([
+  const [site, line, { rows, evidence }, plans] = await Promise.all([
     store.sites.byId(stored.siteId),
     store.sites.line(stored.lineId),
-    store.cases.runs(stored),
+    caseStanding(context, stored),
     store.sites.plansOf(stored.lineId),
   ]);
-  if (site === null || line === null) return failed('case-unknown');
-  const momentOf = calendarIn(site.timeZone);
-  const evidence = caseEvidence(
-    rows.map((row) => caseRun(row, momentOf(row.startedAtMs).day)),
-    stored.rule,
-  );
+  if (site === null) return failed('case-unknown');
   const nowMs = context.wallMs();
   const byDay = [...plans].sort((a, b) => a.validFromMs - b.validFromMs);
   const corrected = plans.flatMap(({ correctedAtMs }) =>
@@ -79,7 +51,7 @@ export async function casePageOf(context: ConsoleContext, id: string): Promise<O
   return done({
     ...{ stored, evidence, nowMs, answer: caseAnswer(evidence, stored.contract, stored.rule) },
     site: { id: site.id, name: site.name, demo: site.demo, timeZone: site.timeZone },
-    line: { name: line.name, provider: line.provider },
+    line: { name: line?.name ?? 'a line that was removed', provider: line?.provider ?? '' },
     rows: new Map(rows.map((row) => [row.id, row])),
     otherPlan: otherPlanOf(stored, byDay, nowMs),
     planCorrectedAtMs: corrected.length === 0 ? null : Math.max(...corrected),

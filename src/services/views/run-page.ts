@@ -141,12 +141,12 @@ export async function samplesDocumentOf(
   context: ConsoleContext,
   role: Role,
   runId: string,
-): Promise<Outcome<SamplesDocument, 'run-unknown' | 'samples-missing' | 'not-signed-in'>> {
+): Promise<Outcome<SamplesDocument, 'run-unknown' | 'samples-missing' | 'samples-thinned' | 'not-signed-in'>> {
   if (role.kind === 'stranger') return failed('not-signed-in');
   const run = await context.store.runs.byId(runId);
   if (run === null || !maySeeRun(role, run)) return failed('run-unknown');
   const samples = await context.store.runs.samples(runId);
-  if (samples === null) return failed('samples-missing');
+  if (samples === null) return failed(run.thinnedAtMs === null ? 'samples-missing' : 'samples-thinned');
   return done({
     runId,
     methodVersion: run.methodVersion,

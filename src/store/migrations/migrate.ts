@@ -17,11 +17,12 @@ import { runChanges } from './0013-run-changes';
 import { ledger } from './0014-ledger';
 import { comparisons } from './0015-comparisons';
 import { cases } from './0016-cases';
+import { keeping } from './0017-keeping';
 import type { Migration } from './migration';
 
 export const MIGRATIONS: readonly Migration[] = [
   ...[firstTables, access, turns, conditions, apiTokens, removals, office, quickLists, evidence, people],
-  ...[findings, timeZone, runChanges, ledger, comparisons, cases],
+  ...[findings, timeZone, runChanges, ledger, comparisons, cases, keeping],
 ];
 
 /**

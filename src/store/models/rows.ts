@@ -223,6 +223,8 @@ export interface RunRow extends Row<RunRow> {
   untilMs: number | null;
   /** When the plan that it is held against was corrected, or another one put in its place, after it was made. */
   planCorrectedAtMs: number | null;
+  /** When its samples were let go, for they were older than they are kept; null: they are there, or never were. */
+  thinnedAtMs: number | null;
   /** Where a direction is no one figure: both ends, bits per second; null where both are one. */
   ranges: { readonly down: Interval | null; readonly up: Interval | null } | null;
 }
@@ -265,6 +267,8 @@ export interface CaseRow extends Row<CaseRow> {
   openedAtMs: number;
   /** Runs from then on are no part of it; null: it is open. */
   closedAtMs: number | null;
+  /** The device that measures what is missing by itself while it stands by; null: none does. */
+  deviceId: string | null;
 }
 
 /** A place in the queue for what a run needs. The order is that of `askedAtMs`, then `place`. */

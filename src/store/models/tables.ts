@@ -98,7 +98,7 @@ export function defineTables(sequelize: Sequelize): Tables {
       'Case',
       columns({
         ...{ id, siteId: text, lineId: text, title: text, notes: text, contract: json, rule: json, byName: text },
-        ...{ openedAtMs: number, closedAtMs: maybeNumber },
+        ...{ openedAtMs: number, closedAtMs: maybeNumber, deviceId: maybeText },
       }),
       { ...plain, tableName: 'cases' },
     ),
@@ -239,6 +239,7 @@ export function defineTables(sequelize: Sequelize): Tables {
         ticketId: maybeText,
         untilMs: maybeNumber,
         planCorrectedAtMs: maybeNumber,
+        thinnedAtMs: maybeNumber,
         ranges: maybeJson,
       }),
       { ...plain, tableName: 'runs' },

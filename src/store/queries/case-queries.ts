@@ -1,4 +1,4 @@
-import { QueryTypes, type Attributes, type Sequelize } from 'sequelize';
+import { Op, QueryTypes, type Attributes, type Sequelize } from 'sequelize';
 import type { FitnessCode } from '@/core';
 import type { CaseRow } from '../models/rows';
 import type { Tables } from '../models/tables';
@@ -52,6 +52,12 @@ export class CaseQueries {
   /** The newest first. */
   async ofSite(siteId: string): Promise<StoredCase[]> {
     const rows = await this.tables.cases.findAll({ where: { siteId }, order: [['openedAtMs', 'DESC']] });
+    return rows.map((row) => row.get({ plain: true }));
+  }
+
+  /** Open cases that a device measures for. */
+  async measuring(): Promise<StoredCase[]> {
+    const rows = await this.tables.cases.findAll({ where: { closedAtMs: null, deviceId: { [Op.ne]: null } } });
     return rows.map((row) => row.get({ plain: true }));
   }
 

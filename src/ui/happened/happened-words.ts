@@ -50,6 +50,7 @@ export const DEEDS: Readonly<Record<AuditCode, string>> = {
   'comparison-removed': 'removed the comparison {}',
   'comparison-shared': 'made a link to the comparison {}',
   'comparison-unshared': 'revoked the link to the comparison {}',
+  'keeping-changed': 'changed how long samples are kept',
   'case-opened': 'opened the case {}',
   'case-changed': 'changed the case {}',
   'case-closed': 'closed the case {}, or opened it again',

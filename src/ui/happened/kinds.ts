@@ -7,7 +7,15 @@ export const KIND_CODES = {
   plans: ['line-saved', 'line-used', 'line-removed', 'plan-corrected', 'plan-removed'],
   devices: ['device-saved', 'device-removed', 'device-merged', 'device-opened', 'removal-undone'],
   peers: ['peer-saved', 'peer-removed', 'peer-pinned', 'peer-key-accepted'],
-  offices: ['office-saved', 'office-removed', 'office-put-back', 'demo-removed', 'code-renewed', 'copy-made'],
+  offices: [
+    'office-saved',
+    'office-removed',
+    'office-put-back',
+    'demo-removed',
+    'code-renewed',
+    'copy-made',
+    'keeping-changed',
+  ],
   hunts: [
     ...['finding-let-be', 'finding-opened', 'hunt-opened', 'hunt-noted', 'hunt-checked', 'hunt-ended', 'hunt-resumed'],
     ...['swap-noted', 'swap-undone', 'queue-set', 'labels-made', 'labels-revoked', 'complaint-seen'],

@@ -14,7 +14,16 @@ const run = (changes: Partial<Run>): Run => ({
   ...{ pageHiddenMs: 0, peerLinkBps: null, otherPeerThanUsual: false, userAgent: null, methodVersion: 1 },
   ...{ verdict: 'thin', downBps: 402e6, upBps: 9.38e6, idleMs: 15.2, addedMs: 42, sketch: null, setId: 'r' },
   ...{ askedBy: null, together: null, told: [], noticed: [], notes: '', shareNumber: null, evidence: 'alone' },
-  ...{ ticketId: null, untilMs: null, planCorrectedAtMs: null, ranges: null, leftOut: null, flags: '', tags: [] },
+  ...{
+    ticketId: null,
+    untilMs: null,
+    planCorrectedAtMs: null,
+    thinnedAtMs: null,
+    ranges: null,
+    leftOut: null,
+    flags: '',
+    tags: [],
+  },
   ...changes,
 });
 const drawn = (changes: Partial<Run>, timeZone: string | null = 'Europe/London') =>

@@ -95,7 +95,11 @@ export function RunConditionsList({ run, hasSamples, offersSamples }: RunConditi
             Raw samples as JSON
           </a>
         ) : (
-          <span className="text-quiet">No raw samples: it ended before anything was kept.</span>
+          <span className="text-quiet">
+            {run.thinnedAtMs === null
+              ? 'No raw samples: it ended before anything was kept.'
+              : 'No raw samples any more: they were older than they are kept. The figures stay.'}
+          </span>
         )}
       </p>
     </section>

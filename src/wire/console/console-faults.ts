@@ -271,6 +271,12 @@ export const CONSOLE_FAULTS = {
     title: 'No samples',
     sentence: 'This run ended before anything was measured, so there are no samples. Run it again.',
   },
+  'samples-thinned': {
+    status: 410,
+    title: 'Samples let go',
+    sentence:
+      'The samples of this run were let go, for they were older than the set-up says they are kept. Its figures stay.',
+  },
   'operation-unknown': {
     status: 404,
     title: 'No such operation',

@@ -10,6 +10,7 @@ import {
 import { caseFormSchema } from './case-schemas';
 import {
   deviceFormSchema,
+  keepingFormSchema,
   lineFormSchema,
   officeFormSchema,
   peerFormSchema,
@@ -20,6 +21,7 @@ import {
 /** The console's forms by name: the browser checks with these before it sends, the server again when it receives. */
 export const FORM_SCHEMAS = {
   case: caseFormSchema,
+  keeping: keepingFormSchema,
   office: officeFormSchema,
   line: lineFormSchema,
   plan: planFormSchema,

@@ -116,6 +116,14 @@ export const peerFormSchema = z.object({
 });
 export type PeerForm = z.infer<typeof peerFormSchema>;
 
+/** How long samples stay; blank: for ever. */
+export const keepingFormSchema = z.object({
+  sampleDays: typedNumber.refine(
+    (value) => value === null || (Number.isInteger(value) && value >= 1 && value <= 36_500),
+    'A whole number of days, or nothing.',
+  ),
+});
+
 export const runNotesSchema = z.object({ notes });
 /** Two entries that are one device: this one's runs go to the other. */
 export const mergeFormSchema = z.object({ intoId: z.string().min(1, 'Choose the device that it is.').max(64) });

@@ -28,6 +28,10 @@ export async function closeCaseAction(id: string, closed: boolean): Promise<void
   await act(COMMANDS.closeCase, { id, closed }, `${PLACE}/${id}`);
 }
 
+export async function letMeasureAction(id: string, deviceId: string | null): Promise<string | null> {
+  return act(COMMANDS.letMeasure, { id, deviceId }, `${PLACE}/${id}`);
+}
+
 export async function removeCaseAction(id: string): Promise<void> {
   await perform(COMMANDS.removeCase, { id });
   revalidatePath('/', 'layout');

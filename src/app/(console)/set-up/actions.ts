@@ -25,6 +25,10 @@ export async function saveLineAction(_: FormState, form: FormData): Promise<Form
   return actOnForm('line', form, COMMANDS.saveLine, (line) => ({ ...ids, form: line }));
 }
 
+export async function saveKeepingAction(_: FormState, form: FormData): Promise<FormState> {
+  return actOnForm('keeping', form, COMMANDS.keepSamples, ({ sampleDays }) => ({ days: sampleDays }));
+}
+
 export async function savePlanAction(_: FormState, form: FormData): Promise<FormState> {
   const ids = { siteId: idIn(form, 'siteId'), lineId: idIn(form, 'lineId'), planId: idIn(form, 'planId') };
   return actOnForm('plan', form, COMMANDS.correctPlan, (plan) => ({ ...ids, form: plan }));

@@ -4,11 +4,12 @@ import { Suspense } from 'react';
 import { joinFactsOf } from '@/app/join-facts';
 import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
-import { backupsShown, setUpOf, theConsole } from '@/services';
+import { backupsShown, keepingShown, setUpOf, theConsole } from '@/services';
 import { CopiesSection } from '@/ui/set-up/copies-section';
 import { DevicesSection } from '@/ui/set-up/devices-section';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { JoinSection } from '@/ui/set-up/join-section';
+import { KeepingSection } from '@/ui/set-up/keeping-section';
 import { LinesSection } from '@/ui/set-up/lines-section';
 import { OfficeSection } from '@/ui/set-up/office-section';
 import { PeersSection } from '@/ui/set-up/peers-section';
@@ -30,6 +31,7 @@ import {
   renewJoinCodeAction,
   revokeTokenAction,
   saveDeviceAction,
+  saveKeepingAction,
   saveLineAction,
   saveOfficeAction,
   savePeerAction,
@@ -112,6 +114,7 @@ export default async function SetUpPage() {
         }
         publicKey={setUp.publicKey}
       />
+      <KeepingSection keeping={await keepingShown(context)} save={saveKeepingAction} />
       <CopiesSection copies={backupsShown(context)} make={backUpNowAction} />
       <ScriptsSection apiTokens={setUp.apiTokens} make={makeTokenAction} revoke={revokeTokenAction} />
     </div>

@@ -75,6 +75,26 @@ function Choice({ subjects, subject }: Pick<TimeViewProps, 'subjects' | 'subject
   );
 }
 
+/** A mark of the picture, and what it stands for. */
+function Legend({
+  mark,
+  color,
+  word,
+}: {
+  readonly mark: 'circle' | 'triangle';
+  readonly color: string;
+  readonly word: string;
+}) {
+  return (
+    <span className="inline-flex items-center gap-1.5">
+      <svg viewBox="0 0 12 12" className="size-3" aria-hidden="true" fill="none" stroke={color} strokeWidth="1.8">
+        {mark === 'circle' ? <circle cx="6" cy="6" r="4" /> : <path d="M6 2 10.5 10h-9z" />}
+      </svg>
+      {word}
+    </span>
+  );
+}
+
 /** What was measured at the occasion that is read, on one line. */
 function Reading({
   found,
@@ -185,9 +205,9 @@ export function TimeView({ siteId, siteName, demo, timeZone, nowMs, subjects, su
       </div>
       <div className={isEmpty || failure !== null ? 'hidden' : 'mt-3 break-inside-avoid'}>
         <div className="mb-1 flex flex-wrap items-baseline gap-x-5 gap-y-1 text-sm">
-          <span className="text-down">● down</span>
-          <span className="text-up">▲ up</span>
-          <label className="text-delay">
+          <Legend mark="circle" color="var(--down)" word="down" />
+          <Legend mark="triangle" color="var(--up)" word="up" />
+          <label>
             below:{' '}
             <select
               className="field !min-h-7 !w-auto !py-0 text-sm"

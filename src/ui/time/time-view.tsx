@@ -1,15 +1,16 @@
 'use client';
 
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { nothingOverTime, sideFigureWords, timeSentences, type OverTime, type SideQuantity } from '@/core';
+import { sideFigureWords, type SideQuantity } from '@/core';
 import type { ShownSubject } from '@/services';
 import { Button } from '../parts/button';
 import { Notice } from '../parts/notice';
 import { PrintButton } from '../parts/print-button';
 import { wallTimeWords } from '../parts/wall-time';
 import { moved, TimeChart, zoomed, type WorkedOutSeries } from './time-chart';
-import { LOWER_QUANTITIES, type LowerQuantity, type Shown, type TimeSpan } from './time-messages';
+import { LOWER_QUANTITIES, type LowerQuantity, type TimeSpan } from './time-messages';
+import { SubjectChoice } from './subject-choice';
+import { Sentences } from './time-sentences';
 import { OccasionTable, PlanShares } from './time-tables';
 import { WeekMap } from './week-map';
 
@@ -43,36 +44,6 @@ interface TimeViewProps {
   readonly nowMs: number;
   readonly subjects: readonly ShownSubject[];
   readonly subject: ShownSubject;
-}
-
-function Choice({ subjects, subject }: Pick<TimeViewProps, 'subjects' | 'subject'>) {
-  const router = useRouter();
-  const of = (kind: ShownSubject['kind']) => subjects.filter((each) => each.kind === kind);
-  return (
-    <label className="flex min-w-0 flex-wrap items-baseline gap-x-2">
-      <span className="text-quiet">Over time:</span>
-      <select
-        className="field !w-auto max-w-full !min-h-9 font-semibold"
-        value={subject.key}
-        onChange={(event) => router.push(`/time?of=${encodeURIComponent(event.target.value)}`)}
-      >
-        <optgroup label="Lines">
-          {of('line').map(({ key, name }) => (
-            <option key={key} value={key}>
-              {name}
-            </option>
-          ))}
-        </optgroup>
-        <optgroup label="Devices">
-          {of('device').map(({ key, name, occasions }) => (
-            <option key={key} value={key}>
-              {name} · {occasions} {occasions === 1 ? 'occasion' : 'occasions'}
-            </option>
-          ))}
-        </optgroup>
-      </select>
-    </label>
-  );
 }
 
 /** A mark of the picture, and what it stands for. */
@@ -135,29 +106,6 @@ const readWords = (found: WorkedOutSeries | null, at: number | null, moment: (ms
   ].join(', ');
 };
 
-const asOverTime = (shown: Shown): OverTime & { readonly last: number | null } => ({
-  ...shown,
-  bands: [shown.lastBand],
-});
-
-function Sentences({ found, moment }: { readonly found: WorkedOutSeries; readonly moment: (ms: number) => string }) {
-  const shows = found.shows.map(asOverTime);
-  const sentences = timeSentences(shows, found.series.flags, moment);
-  if (sentences.length === 0)
-    return <p className="text-[1.1rem]">{nothingOverTime(shows, found.series.occasions.runId.length)}</p>;
-  const [first, ...more] = sentences;
-  return (
-    <>
-      <p className="max-w-[60rem] text-[1.1rem] leading-snug">{first}</p>
-      {more.map((sentence) => (
-        <p key={sentence} className="mt-1 max-w-[60rem]">
-          {sentence}
-        </p>
-      ))}
-    </>
-  );
-}
-
 /** What time shows of one line, or of one device over one link: in sentences, as a picture, by the hour, as tables. */
 export function TimeView({ siteId, siteName, demo, timeZone, nowMs, subjects, subject }: TimeViewProps) {
   const [found, setFound] = useState<WorkedOutSeries | null>(null);
@@ -181,7 +129,7 @@ export function TimeView({ siteId, siteName, demo, timeZone, nowMs, subjects, su
         {timeZone})
       </p>
       <div className="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-2 print:hidden">
-        <Choice subjects={subjects} subject={subject} />
+        <SubjectChoice subjects={subjects} subject={subject} />
         <PrintButton />
       </div>
       {failure !== null && <Notice title="Nothing can be shown">{failure}</Notice>}

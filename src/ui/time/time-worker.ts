@@ -1,5 +1,6 @@
 import type { TimeSeries } from '@/services';
-import { PAPER_FONT, TimePicture } from './time-picture';
+import { PAPER_FONT } from './picture-parts';
+import { TimePicture } from './time-picture';
 import type { FromTimeWorker, ToTimeWorker } from './time-messages';
 import { workOut } from './work-out';
 

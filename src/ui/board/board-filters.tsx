@@ -35,7 +35,7 @@ export function BoardFilters({ spots, columns, chosen }: BoardFiltersProps) {
     <form
       action="/"
       aria-label="Narrow the board"
-      className="flex items-end gap-x-3 [&_input]:!w-24 [&_select]:max-w-[5.4rem]"
+      className="flex items-end gap-x-3 [&_input]:!w-20 [&_select]:max-w-[5.2rem]"
     >
       {chosen.segment !== undefined && <input type="hidden" name="segment" value={chosen.segment} />}
       <NarrowText name="text" label="name or spot" value={chosen.text} onText={(text) => go({ text })} />

@@ -27,7 +27,7 @@ test('a case for the line is opened over what was measured, and says what falls 
   await expect(page.getByRole('heading', { level: 1, name: 'Cases' })).toBeVisible();
   // The contract's figures stand there as the plan has them; the usual rate is in the contract alone.
   await expect(form(page).getByLabel('advertised down')).toHaveValue('500');
-  await form(page).getByLabel('title').fill('Tarnfell keeps its word?');
+  await form(page).getByLabel('title').fill('Tarnfell keeps its word, Łódź?');
   await form(page).getByLabel('usual down').fill('480');
   await form(page).getByLabel('usual: missed in').fill('20');
   await form(page).getByRole('textbox', { name: 'runs count from' }).fill(daysAgo(10));
@@ -48,7 +48,7 @@ test('a case for the line is opened over what was measured, and says what falls 
 test('the record is a PDF whose figures can be read, with the data and their checksum', async ({ page }) => {
   const file = join(mkdtempSync(join(tmpdir(), 'bent-straw-e2e-')), 'case.pdf');
   const answer = await page.request.get(`${address}/record.pdf`);
-  expect(answer.headers()['content-disposition']).toContain('tarnfell-keeps-its-word.pdf');
+  expect(answer.headers()['content-disposition']).toContain('tarnfell-keeps-its-word');
   const pdf = await answer.body();
   expect(pdf.length).toBeLessThan(1e6);
   writeFileSync(file, pdf);
@@ -60,7 +60,9 @@ test('the record is a PDF whose figures can be read, with the data and their che
   const pages = text.split('\f').filter((each) => each.trim() !== '');
   expect(pages.length).toBeGreaterThan(1);
   for (const each of pages)
-    expect(each).toMatch(/Tarnfell keeps its word\? · Larkspur Bindery · Mill Lane · .* \d{4}, .*\(.+\) · demo data/);
+    expect(each).toMatch(
+      /Tarnfell keeps its word, Łódź\? · Larkspur Bindery · Mill Lane · .* \d{4}, .*\(.+\) · demo data/,
+    );
   execFileSync('pdfdetach', ['-save', '1', '-o', `${file}.json`, file]);
   const data = readFileSync(`${file}.json`);
   const written = text.match(/\b[0-9a-f]{64}\b/)![0];
@@ -86,7 +88,7 @@ test('what cannot be is refused beside its field, a case is changed, closed and 
   await page.getByRole('button', { name: 'Remove' }).click();
   await page.getByRole('button', { name: 'Remove it' }).click();
   await expect(page).toHaveURL(/\/case$/);
-  await expect(page.getByText('Tarnfell keeps its word?')).toHaveCount(0);
+  await expect(page.getByText('Tarnfell keeps its word, Łódź?')).toHaveCount(0);
   const gone = await page.request.get(`${address}/record.pdf`);
   expect([gone.status(), ((await gone.json()) as { code: string }).code]).toEqual([404, 'case-unknown']);
   await page.goto(`${program.origin}/happened`);

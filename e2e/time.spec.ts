@@ -40,8 +40,14 @@ test('the picture is read with the keyboard, brought nearer, and leads to the ru
   const newest = await picture(page).getAttribute('aria-valuenow');
   await page.keyboard.press('ArrowLeft');
   await expect(picture(page)).toHaveAttribute('aria-valuenow', String(Number(newest) - 1));
+  const drawing = () => picture(page).locator('canvas').screenshot();
+  const whole = await drawing();
   await page.keyboard.press('+');
+  await expect.poll(async () => (await drawing()).equals(whole)).toBe(false);
   await page.keyboard.press('0');
+  await expect.poll(async () => (await drawing()).equals(whole)).toBe(true);
+  await page.getByLabel('below:').selectOption({ label: 'idle delay' });
+  await expect.poll(async () => (await drawing()).equals(whole)).toBe(false);
   await page.getByText('The occasions as a table').click();
   await page.getByRole('row').nth(10).scrollIntoViewIfNeeded();
   await page.getByRole('table').last().getByRole('link').first().click();

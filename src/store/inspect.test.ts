@@ -89,6 +89,12 @@ describe('a database file, before anything is done with it', () => {
     expect(await refusal()).toBe('store-newer');
   });
 
+  it('of a version before is looked at as well: a copy of it must be able to be put back', async () => {
+    await ours();
+    await run('DROP INDEX runs_with_samples', 'ALTER TABLE runs DROP COLUMN thinnedAtMs');
+    expect(await checkStore(file)).toMatchObject({ runs: 0, runsWithoutSamples: 0 });
+  });
+
   it('tells what in it hangs loose', async () => {
     await ours();
     await run('PRAGMA foreign_keys = OFF', "INSERT INTO run_samples (runId, samples) VALUES ('gone', x'00')");

@@ -30,12 +30,15 @@ export async function checkStore(file: string): Promise<StoreCheck> {
     const rows = await sequelize.query<{ table: string }>('PRAGMA foreign_key_check', { type: QueryTypes.SELECT });
     const tables = new Map<string, number>();
     for (const { table } of rows) tables.set(table, (tables.get(table) ?? 0) + 1);
+    // A copy of an older version knows of no thinning: all its samples are to be there.
+    const canThin = (await count(sequelize, "pragma_table_info('runs') WHERE name = 'thinnedAtMs'")) > 0;
+    const unthinned = canThin ? 'AND thinnedAtMs IS NULL' : '';
     return {
       dangling: [...tables].map(([table, found]) => ({ table, count: found })),
       samplesWithoutRun: await count(sequelize, 'run_samples WHERE runId NOT IN (SELECT id FROM runs)'),
       runsWithoutSamples: await count(
         sequelize,
-        "runs WHERE status = 'finished' AND thinnedAtMs IS NULL AND id NOT IN (SELECT runId FROM run_samples)",
+        `runs WHERE status = 'finished' ${unthinned} AND id NOT IN (SELECT runId FROM run_samples)`,
       ),
       runs: await count(sequelize, 'runs'),
     };

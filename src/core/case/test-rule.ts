@@ -24,7 +24,7 @@ export interface ShortfallRule {
   readonly advertisedDays: number;
 }
 
-/** What the contract names for one direction, payload or line as the plan says, bits per second; null: it does not. */
+/** What the contract names for one direction, payload above TCP, bits per second; null: it does not. */
 export interface ContractRates {
   readonly advertisedBps: number | null;
   readonly usualBps: number | null;

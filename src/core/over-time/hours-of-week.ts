@@ -36,16 +36,22 @@ export interface BlockAnswer {
   readonly worse: boolean;
 }
 
-const SATURDAY = 5;
-const HOURS = { night: 6, morning: 9, evening: 18 } as const;
+/** Of weekdays from 0 (Monday). */
+export const SATURDAY = 5;
+const HOURS = { morning: 6, working: 9, evening: 18, night: 22 } as const;
 const SEED = 168;
+
+/** Part of the day at an office: nobody works at night, and a line sags in the evening. */
+export function partOfDay(hour: number): Exclude<WeekBlock, 'weekend'> {
+  if (hour < HOURS.morning || hour >= HOURS.night) return 'night';
+  if (hour < HOURS.working) return 'morning';
+  return hour < HOURS.evening ? 'working hours' : 'evening';
+}
 
 /** Nights are nights at weekends too; the rest of Saturday and Sunday is weekend. */
 export function weekBlockOf({ weekday, hour }: Pick<WeekValue, 'weekday' | 'hour'>): WeekBlock {
-  if (hour < HOURS.night) return 'night';
-  if (weekday >= SATURDAY) return 'weekend';
-  if (hour < HOURS.morning) return 'morning';
-  return hour < HOURS.evening ? 'working hours' : 'evening';
+  const part = partOfDay(hour);
+  return weekday >= SATURDAY && part !== 'night' ? 'weekend' : part;
 }
 
 /** The median of each hour of the week in which something was measured, Monday's first. */

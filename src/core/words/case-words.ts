@@ -1,10 +1,9 @@
 import type { CaseAnswer, MeasureAnswer } from '../case/case-answer';
 import type { CaseEvidence, RefusedBecause } from '../case/case-evidence';
 import type { CaseRule } from '../case/test-rule';
-import { rateWords, shareWords } from './quantity-words';
-import { UNFIT_WORDS } from './time-words';
+import { UNFIT_WORDS } from './fitness-words';
+import { countWords, rateWords, shareWords } from './quantity-words';
 
-const count = (number: number, noun: string) => `${number} ${noun}${number === 1 ? '' : 's'}`;
 const WAY = { down: 'download', up: 'upload' } as const;
 
 /** Why a run does not count. */
@@ -21,14 +20,14 @@ export function refusedWords(because: RefusedBecause): string {
     case 'no-figure':
       return 'a direction was not measured';
     case 'too-soon':
-      return `${because.minutes < 1 ? 'under a minute' : count(Math.floor(because.minutes), 'minute')} after the one before`;
+      return `${because.minutes < 1 ? 'under a minute' : countWords(Math.floor(because.minutes), 'minute')} after the one before`;
   }
 }
 
 /** One figure of the contract, and how it fared. */
 export function measureWords({ measure, direction, contractBps, wantedBps, short, of, unit }: MeasureAnswer): string {
   const way = WAY[direction];
-  const all = count(of, unit.slice(0, -1));
+  const all = countWords(of, unit.slice(0, -1));
   if (measure === 'usual')
     return `The usual ${way} rate of ${rateWords(contractBps)} was not reached in ${short} of ${all}.`;
   if (measure === 'least')
@@ -40,7 +39,7 @@ export function measureWords({ measure, direction, contractBps, wantedBps, short
 export function caseSentence(answer: CaseAnswer, evidence: CaseEvidence): string {
   if (evidence.counted.length === 0) return 'No run counts yet.';
   const short = answer.measures.filter(({ fallsShort }) => fallsShort);
-  const runs = `${count(evidence.counted.length, 'run')} on ${count(evidence.days.length, 'day')}`;
+  const runs = `${countWords(evidence.counted.length, 'run')} on ${countWords(evidence.days.length, 'day')}`;
   if (answer.measures.length === 0)
     return `The contract’s figures are not written down: ${runs} cannot be held against it.`;
   if (!answer.complete) {
@@ -59,8 +58,8 @@ export function caseSentence(answer: CaseAnswer, evidence: CaseEvidence): string
 export function missingWords({ missingRuns, missingDays, complete }: CaseEvidence, { perDay }: CaseRule): string {
   if (complete) return '';
   const parts = [
-    ...(missingRuns > 0 ? [count(missingRuns, 'more run')] : []),
-    ...(missingDays > 0 ? [`${count(missingDays, 'more day')} with ${count(perDay, 'run')} each`] : []),
+    ...(missingRuns > 0 ? [countWords(missingRuns, 'more run')] : []),
+    ...(missingDays > 0 ? [`${countWords(missingDays, 'more day')} with ${countWords(perDay, 'run')} each`] : []),
   ];
   return `Missing: ${parts.join(', and ')}.`;
 }
@@ -68,7 +67,7 @@ export function missingWords({ missingRuns, missingDays, complete }: CaseEvidenc
 /** The rule in words. */
 export function ruleWords(rule: CaseRule): readonly string[] {
   return [
-    `At least ${count(rule.runs, 'run')} on ${count(rule.days, 'day')} with ${rule.perDay} or more each, ${count(rule.apartMinutes, 'minute')} apart, by cable, each fit to judge the line.`,
-    `It falls short when the usual rate is not reached in ${shareWords(rule.usualMissedShare)} of the runs, when the least rate is undercut on ${count(rule.leastDays, 'day')}, or when ${shareWords(rule.advertisedShare)} of the advertised rate is never reached on ${count(rule.advertisedDays, 'day')}.`,
+    `At least ${countWords(rule.runs, 'run')} on ${countWords(rule.days, 'day')} with ${rule.perDay} or more each, ${countWords(rule.apartMinutes, 'minute')} apart, by cable, each fit to judge the line.`,
+    `It falls short when the usual rate is not reached in ${shareWords(rule.usualMissedShare)} of the runs, when the least rate is undercut on ${countWords(rule.leastDays, 'day')}, or when ${shareWords(rule.advertisedShare)} of the advertised rate is never reached on ${countWords(rule.advertisedDays, 'day')}.`,
   ];
 }

@@ -1,5 +1,5 @@
 import type { ToldCondition } from '../domain/told-condition';
-import type { FitnessFacts, FitnessFlag, Incredible } from '../judge/fitness/fitness-flag';
+import type { FitnessCode, FitnessFacts, FitnessFlag, Incredible } from '../judge/fitness/fitness-flag';
 import type { UnsettledCause } from '../measure/rate/rate-estimate';
 import { nominalRateFigure, rateWords, shareWords, sizeWords } from './quantity-words';
 
@@ -198,3 +198,21 @@ export function flagWords(flag: FitnessFlag): FlagWords {
       };
   }
 }
+
+/** Why a run could not tell about the plan, in a word or two. */
+export const UNFIT_WORDS: Readonly<Partial<Record<FitnessCode, string>>> = {
+  'link-below-plan': 'the link is below the plan',
+  'link-doubtful': 'the link is in doubt',
+  'over-wifi': 'over the air',
+  'through-tunnel': 'through a tunnel',
+  'link-unknown': 'the link is unknown',
+  'device-limited': 'the device held back',
+  'peer-busy': 'the far end was busy',
+  'peer-below-plan': 'the far end is below the plan',
+  'other-traffic': 'others were on the line',
+  'no-receipt': 'without a receipt',
+  'not-credible': 'not credible',
+  'same-machine': 'both ends on one machine',
+  'shared-on-purpose': 'shared on purpose',
+  unsettled: 'not settled',
+};

@@ -112,3 +112,6 @@ export function durationWords(seconds: number): string {
   if (hours < 48) return minutes % 60 === 0 ? `${hours} h` : `${hours} h ${minutes % 60} min`;
   return hours % 24 === 0 ? `${Math.floor(hours / 24)} d` : `${Math.floor(hours / 24)} d ${hours % 24} h`;
 }
+
+/** A number of things: (1, 'run') → "1 run", (3, 'run') → "3 runs". */
+export const countWords = (number: number, noun: string): string => `${number} ${noun}${number === 1 ? '' : 's'}`;

@@ -1,7 +1,7 @@
 import type { GroupComparison } from '../judge/compare/group-comparison';
 import type { SideBySide, SideFigures, TrayFigures } from '../judge/compare/side-by-side';
 import type { SideQuantity, Trait, Tray } from '../judge/compare/side-run';
-import { delayFigure, delayWords, rateWords, shareWords } from './quantity-words';
+import { countWords, delayFigure, delayWords, rateWords, shareWords } from './quantity-words';
 
 export const TRAIT_WORDS: Readonly<Record<Trait, string>> = {
   link: 'link',
@@ -40,7 +40,6 @@ export function sideFigureWords(quantity: SideQuantity, value: number | null): s
 
 const listed = (words: readonly string[]) =>
   words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`;
-const count = (number: number, noun: string) => `${number} ${noun}${number === 1 ? '' : 's'}`;
 
 /** A difference of delays or losses, with its sign and unit. */
 function differenceFigure(quantity: SideQuantity, value: number): string {
@@ -65,7 +64,7 @@ const within = (quantity: SideQuantity) => (isRate(quantity) ? '5 %' : quantity 
 export function differenceWords(quantity: SideQuantity, compared: GroupComparison | null): string {
   if (compared === null) return 'not measured in both';
   if (compared.status === 'too-few')
-    return `too few to tell: ${count(compared.moreWanted, `more ${compared.unit === 'runs' ? 'run' : 'occasion'}`)} would let it be told`;
+    return `too few to tell: ${countWords(compared.moreWanted, `more ${compared.unit === 'runs' ? 'run' : 'occasion'}`)} would let it be told`;
   const size = sizeWords(quantity, compared);
   if (compared.matters === 'no')
     return `${size}: the same within ${within(quantity)}${compared.real ? '; the little there is is real' : ''}`;
@@ -81,8 +80,8 @@ const trayName = (trays: readonly Pick<Tray, 'name'>[], place: number) => trays[
 function witnessWords(a: TrayFigures, b: TrayFigures, told: GroupComparison & { readonly status: 'told' }): string {
   const [n, m] = told.unit === 'occasions' ? [a.occasions, b.occasions] : [a.values.length, b.values.length];
   const noun = told.unit === 'occasions' ? 'occasion' : 'run';
-  if (n === m) return `${count(n, noun)} each`;
-  return `${n} and ${count(m, noun)}`;
+  if (n === m) return `${countWords(n, noun)} each`;
+  return `${n} and ${countWords(m, noun)}`;
 }
 
 function rateSentence(
@@ -94,7 +93,7 @@ function rateSentence(
   const [a, b] = [trayName(trays, 0), trayName(trays, place)];
   if (compared === null) return '';
   if (compared.status === 'too-few')
-    return `${a} and ${b} cannot be told apart ${quantity} with ${figures[0]!.values.length} and ${count(figures[place]!.values.length, 'run')}: ${compared.moreWanted} more would let them be`;
+    return `${a} and ${b} cannot be told apart ${quantity} with ${figures[0]!.values.length} and ${countWords(figures[place]!.values.length, 'run')}: ${compared.moreWanted} more would let them be`;
   const witnesses = witnessWords(figures[0]!, figures[place]!, compared);
   if (compared.matters === 'no') return `${b} gives as much as ${a} ${quantity}, within 5 %: ${witnesses}`;
   const { low, high } = compared.interval;

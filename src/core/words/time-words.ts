@@ -1,11 +1,11 @@
-import type { FitnessCode } from '../judge/fitness/fitness-flag';
 import type { SideQuantity } from '../judge/compare/side-run';
 import { WEEK_BLOCKS, type BlockAnswer, type WeekBlock } from '../over-time/hours-of-week';
 import type { LevelShift } from '../over-time/level-shifts';
 import type { OverTime } from '../over-time/over-time';
 import type { PlanOverTime } from '../over-time/plan-over-time';
 import type { SlowHours } from '../over-time/slow-hours';
-import { delayFigure, rateFigure, rateWords, shareWords } from './quantity-words';
+import { UNFIT_WORDS } from './fitness-words';
+import { countWords, delayFigure, rateFigure, rateWords, shareWords } from './quantity-words';
 import { QUANTITY_NAMES, sideFigureWords } from './side-words';
 
 /** Something that lies in the interval of a change and may explain it. */
@@ -33,24 +33,7 @@ const DURING: Readonly<Record<WeekBlock, string>> = {
   evening: 'In the evening',
   weekend: 'At weekends',
 };
-/** Why a run could not tell about the plan, in a word or two. */
-export const UNFIT_WORDS: Readonly<Partial<Record<FitnessCode, string>>> = {
-  'link-below-plan': 'the link is below the plan',
-  'link-doubtful': 'the link is in doubt',
-  'over-wifi': 'over the air',
-  'through-tunnel': 'through a tunnel',
-  'link-unknown': 'the link is unknown',
-  'device-limited': 'the device held back',
-  'peer-busy': 'the far end was busy',
-  'peer-below-plan': 'the far end is below the plan',
-  'other-traffic': 'others were on the line',
-  'no-receipt': 'without a receipt',
-  'not-credible': 'not credible',
-  'same-machine': 'both ends on one machine',
-  'shared-on-purpose': 'shared on purpose',
-  unsettled: 'not settled',
-};
-const occasions = (count: number) => `${count} ${count === 1 ? 'occasion' : 'occasions'}`;
+const occasions = (count: number) => countWords(count, 'occasion');
 
 function signed(quantity: SideQuantity, value: number): string {
   const size = quantity === 'loss' ? (100 * Math.abs(value)).toFixed(2) : delayFigure(Math.abs(value));
@@ -154,7 +137,7 @@ export function nothingOverTime(shows: readonly OverTime[], count: number): stri
   return `Nothing stands out over time in ${occasions(count)}: no lasting change, no hours that are worse.${said}`;
 }
 
-const runs = (count: number) => `${count} ${count === 1 ? 'run' : 'runs'}`;
+const runs = (count: number) => countWords(count, 'run');
 
 /** How often the plan was met, of the runs that could tell, and why others could not. */
 export function planOverTimeWords(plan: PlanOverTime, moment: Moment): string[] {

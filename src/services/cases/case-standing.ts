@@ -1,17 +1,15 @@
-import { caseEvidence, FITNESS_EFFECTS, type CaseEvidence, type CaseRun, type FitnessCode } from '@/core';
+import { caseEvidence, unfitOf, type CaseEvidence, type CaseRun } from '@/core';
 import type { CaseRunRow, StoredCase } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 import { calendarIn } from '../diagnosis';
 
-const speaksAgainst = (code: FitnessCode) => ['voids', 'unproven', 'bars'].includes(FITNESS_EFFECTS[code]);
-
-function caseRun(row: CaseRunRow, day: string): CaseRun {
-  const unfit = [...new Set([...row.flagsDown, ...row.flagsUp])].filter(speaksAgainst);
+function caseRun(row: CaseRunRow, day: string, isDemo: boolean): CaseRun {
+  const unfit = unfitOf([...row.flagsDown, ...row.flagsUp]);
   const shared = row.evidence === 'together' && !unfit.includes('shared-on-purpose');
   return {
     ...{ id: row.id, startedAtMs: row.startedAtMs, day, byCable: row.linkKind === 'wired' },
-    // The demo's own runs go through what stands in for its line: there they are the real ones.
-    practice: row.practice && !row.demo,
+    // In the demo the practice line is the line, and each page of the record says what it is made of.
+    practice: row.practice && !isDemo,
     ...{ downBps: row.downBps, upBps: row.upBps, leftOut: row.evidence === 'left-out' ? (row.leftOut ?? '') : null },
     unfit: shared ? [...unfit, 'shared-on-purpose'] : unfit,
   };
@@ -24,6 +22,6 @@ export async function caseStanding(
 ): Promise<{ readonly rows: readonly CaseRunRow[]; readonly evidence: CaseEvidence }> {
   const [site, rows] = await Promise.all([store.sites.byId(stored.siteId), store.cases.runs(stored)]);
   const momentOf = calendarIn(site?.timeZone ?? null);
-  const runs = rows.map((row) => caseRun(row, momentOf(row.startedAtMs).day));
+  const runs = rows.map((row) => caseRun(row, momentOf(row.startedAtMs).day, site?.demo ?? false));
   return { rows, evidence: caseEvidence(runs, stored.rule) };
 }

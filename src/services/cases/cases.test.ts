@@ -12,7 +12,7 @@ import {
 } from '../console/console-for-tests';
 import { putLineInUse, removeLine, saveLine, undoRemoval } from '../office';
 import { leaveOutRuns, removeRuns } from '../runs';
-import { withdrawTurn } from '../turns';
+import { refuseTurn, withdrawTurn } from '../turns';
 import { casePageOf, casePdf, caseRecord, casesOf, type CasePage } from '../views';
 import { caseFormFor } from './case-form-for-tests';
 import { changeCase, closeCase, letMeasure, openCase, removeCase } from './cases';
@@ -79,7 +79,7 @@ describe('a case', () => {
     ).toEqual([...['usual down', 'least down', 'advertised down']]);
   });
 
-  it('has a record that is the same bytes each time, with their checksum', async () => {
+  it('has a record that is the same bytes at the same moment, with their checksum', async () => {
     const page = await read();
     const { bytes, sha256 } = caseRecord(page);
     expect(caseRecord(page).bytes.equals(bytes)).toBe(true);
@@ -152,6 +152,13 @@ describe('a case', () => {
     expect(await waiting()).toMatchObject([
       { reach: 'internet', askedBy: expect.stringContaining('the case') as string },
     ]);
+    // Not now, says whoever sits there: the case waits for its time like after a run.
+    for (const { id: turnId } of await waiting()) await refuseTurn(context, device!.id, turnId);
+    await measureCases(context);
+    expect(await waiting()).toEqual([]);
+    console.advanceMs(30 * 60_000);
+    await measureCases(context);
+    expect(await waiting()).toHaveLength(1);
     gone();
     for (const { id: turnId } of await waiting()) await withdrawTurn(context, turnId);
     // Just measured: the next one has time.

@@ -50,6 +50,7 @@ export async function openCase(
       byName,
       closedAtMs: null,
       deviceId: null,
+      askedAtMs: null,
     },
     ...{ contract: contractOf(form), rule: ruleOf(form) },
     openedAtMs: await openedFrom(context, siteId, form.openedFrom, context.wallMs()),

@@ -13,8 +13,10 @@ async function measureCase(context: ConsoleContext, stored: StoredCase, deviceId
   const { rows, evidence } = await caseStanding(context, stored);
   const atMs = wallMs();
   const moment = calendarIn(site?.timeZone ?? null)(atMs);
-  // Runs that do not count are attempts too: a device that is not fit is not made to measure without end.
-  if (!caseRunIsDue(evidence, stored.rule, { atMs, ...moment }, rows.at(-1)?.startedAtMs ?? null)) return;
+  // What was asked for and came to nothing was an attempt too: nobody is asked again and again.
+  const lastMs = Math.max(stored.askedAtMs ?? -Infinity, rows.at(-1)?.startedAtMs ?? -Infinity);
+  if (!caseRunIsDue(evidence, stored.rule, { atMs, ...moment }, Number.isFinite(lastMs) ? lastMs : null)) return;
+  await store.cases.save({ ...stored, askedAtMs: atMs });
   await queueTurns(context, `the case ${stored.title}`, {
     ...{ siteId: stored.siteId, deviceIds: [deviceId], reaches: ['internet'], times: 1 },
     ...{ profile: 'standard', together: false },

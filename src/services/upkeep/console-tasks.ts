@@ -23,7 +23,7 @@ export function consoleTasks(context: ConsoleContext): UpkeepTask[] {
     { name: 'move the queue', everyMs: SECOND_MS, act: () => moveQueue(context) },
     { name: 'judge runs anew', everyMs: SECOND_MS, act: () => judgeSomeAnew(context) },
     { name: 'look for what stands out', everyMs: SECOND_MS, act: () => refreshDueDiagnoses(context) },
-    { name: 'measure what cases miss', everyMs: 20 * SECOND_MS, act: () => measureCases(context) },
+    { name: 'measure what cases miss', everyMs: MINUTE_MS, act: () => measureCases(context) },
     { name: 'look at the keys of peers', everyMs: 10 * MINUTE_MS, act: () => checkPeerKeys(context) },
     { name: 'renew codes that have ended', everyMs: MINUTE_MS, act: () => renewEndedCodes(context) },
     { name: 'forget sign-ins that have ended', everyMs: 10 * MINUTE_MS, act: () => forgetOldSignIns(context) },

@@ -1,10 +1,8 @@
 import { createHash } from 'node:crypto';
 import {
-  CASE_MEASURES,
   caseSentence,
   linkKindWords,
   measureWords,
-  METHOD_VERSION,
   missingWords,
   refusedWords,
   ruleWords,
@@ -32,6 +30,11 @@ const runDocument = (row: CaseRunRow) => ({
   plan_corrected_at: row.planCorrectedAtMs === null ? null : iso(row.planCorrectedAtMs),
 });
 
+/** The versions of the method that the runs that count were computed with. */
+export function methodVersions({ counted }: CasePage['evidence'], rows: CasePage['rows']): number[] {
+  return [...new Set(counted.flatMap(({ id }) => rows.get(id)?.methodVersion ?? []))].sort((a, b) => a - b);
+}
+
 /** All that a case stands on, for whoever wants to check it without the program. */
 export function caseDocument({ stored, site, line, evidence, answer, rows, nowMs, planCorrectedAtMs }: CasePage) {
   const rates = ({ advertisedBps, usualBps, leastBps }: (typeof stored.contract)['down']) => ({
@@ -54,7 +57,7 @@ export function caseDocument({ stored, site, line, evidence, answer, rows, nowMs
         ...{ limit: measure.limit, falls_short: measure.fallsShort, sentence: measureWords(measure) },
       })),
     },
-    method: { version: METHOD_VERSION, measures: CASE_MEASURES },
+    method_versions: methodVersions(evidence, rows),
     counted: evidence.counted.map(({ id, day }) => ({ day, ...runDocument(rows.get(id)!) })),
     refused: evidence.refused.map(({ run, because }) => ({
       ...{ day: run.day, ...runDocument(rows.get(run.id)!) },

@@ -1,15 +1,15 @@
-import { linkKindWords, planPayloadBps, rateFigure, type LinkKind, type Plan, type SideRun } from '@/core';
+import {
+  linkKindWords,
+  partOfDay,
+  planPayloadBps,
+  rateFigure,
+  SATURDAY,
+  type LinkKind,
+  type Plan,
+  type SideRun,
+} from '@/core';
 import type { ComparedRow } from '@/store';
 import { calendarIn } from '../diagnosis';
-
-const SATURDAY = 5;
-
-/** Part of the day at the office: nobody works at night, and a line sags in the evening. */
-function partOfDay(hour: number): string {
-  if (hour < 6 || hour >= 22) return 'night';
-  if (hour < 9) return 'morning';
-  return hour < 18 ? 'working hours' : 'evening';
-}
 
 const planWords = (plan: Plan | null) =>
   plan === null

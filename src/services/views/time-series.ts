@@ -1,5 +1,4 @@
 import {
-  FITNESS_EFFECTS,
   groupedBy,
   median,
   planAnswerOf,
@@ -10,6 +9,7 @@ import {
   type AnsweredRun,
   type Direction,
   type FitnessCode,
+  unfitOf,
   type Plan,
   type PlanOverTime,
   type SideQuantity,
@@ -66,8 +66,7 @@ export interface TimeSeries {
   readonly unfit: number;
 }
 
-const isUnfit = (flags: readonly FitnessCode[]) =>
-  flags.some((code) => ['voids', 'unproven', 'bars'].includes(FITNESS_EFFECTS[code]));
+const isUnfit = (flags: readonly FitnessCode[]) => unfitOf(flags).length > 0;
 
 /** Runs of a line speak of it only in a direction in which nothing nearer may be the limit. */
 function ofTheLine(run: TimedRun): TimedRun {
@@ -116,7 +115,7 @@ function planAt(plans: readonly StoredPlan[], atMs: number): Plan | null {
 
 /** Whether the run could tell, by what it was fit for: one that happened to reach the plan over the air is in no share. */
 function answeredRun(run: TimedRun, plan: Plan, { day, hour }: CalendarMoment): AnsweredRun {
-  const unfit = [...new Set([...run.flagsDown, ...run.flagsUp])].filter((code) => isUnfit([code]));
+  const unfit = unfitOf([...run.flagsDown, ...run.flagsUp]);
   const direction = (bps: number | null, oneFigure: boolean, flags: readonly FitnessCode[]) => ({
     ...{ oneFigure, flags },
     rate: bps === null ? null : { steadyBps: bps, intervalBps: null },

@@ -7,7 +7,7 @@ export const cases: Migration = {
     `CREATE TABLE cases (id TEXT PRIMARY KEY, siteId TEXT NOT NULL REFERENCES sites (id) ON DELETE CASCADE,
        lineId TEXT NOT NULL, title TEXT NOT NULL, notes TEXT NOT NULL,
        contract JSON NOT NULL, rule JSON NOT NULL, byName TEXT NOT NULL, openedAtMs REAL NOT NULL, closedAtMs REAL,
-       deviceId TEXT)`,
+       deviceId TEXT, askedAtMs REAL)`,
     `CREATE INDEX cases_of_site ON cases (siteId, openedAtMs)`,
   ],
 };

@@ -269,6 +269,8 @@ export interface CaseRow extends Row<CaseRow> {
   closedAtMs: number | null;
   /** The device that measures what is missing by itself while it stands by; null: none does. */
   deviceId: string | null;
+  /** When that was last asked for; null: never. */
+  askedAtMs: number | null;
 }
 
 /** A place in the queue for what a run needs. The order is that of `askedAtMs`, then `place`. */

@@ -98,7 +98,7 @@ export function defineTables(sequelize: Sequelize): Tables {
       'Case',
       columns({
         ...{ id, siteId: text, lineId: text, title: text, notes: text, contract: json, rule: json, byName: text },
-        ...{ openedAtMs: number, closedAtMs: maybeNumber, deviceId: maybeText },
+        ...{ openedAtMs: number, closedAtMs: maybeNumber, deviceId: maybeText, askedAtMs: maybeNumber },
       }),
       { ...plain, tableName: 'cases' },
     ),

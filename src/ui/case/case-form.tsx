@@ -73,7 +73,9 @@ export function CaseForm({ draft, lines, isNew, siteId, action }: CaseFormProps)
           )),
         )}
       </div>
-      <p className="mt-1 text-sm text-quiet">What it does not name stays blank, and is held against nothing.</p>
+      <p className="mt-1 text-sm text-quiet">
+        Payload above TCP, as it is measured. What the contract does not name stays blank, and is held against nothing.
+      </p>
       <h3 className="mt-4 font-semibold">The rule</h3>
       <div className="grid max-w-[60rem] gap-x-6 gap-y-2 sm:grid-cols-4">
         <TextField name="runs" label="runs, at least" unit="runs" value={String(rule.runs)} />

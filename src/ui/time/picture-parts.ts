@@ -39,7 +39,10 @@ export function pointsOf({ series, places }: PictureParts, quantity: SideQuantit
   return places.get(quantity)!.map((place) => ({ x: startedAtMs[place]!, y: values[place]! / unitOf(quantity) }));
 }
 
-/** The median of each day, at its middle; a day without an occasion parts the line. */
+/** A day may have 25 hours. */
+const NEXT_DAY_MS = 26 * 3600_000;
+
+/** The median of each day, where its occasions lie; a day without any parts the line. */
 function dailyOf(points: readonly Point[], timeZone: string): Point[] {
   const days = daysOf(
     points.map(({ x }) => x),
@@ -50,6 +53,7 @@ function dailyOf(points: readonly Point[], timeZone: string): Point[] {
     let to = from;
     while (to < points.length && days[to] === days[from]) to += 1;
     const of = points.slice(from, to);
+    if (from > 0 && days[from]! - days[from - 1]! > NEXT_DAY_MS) daily.push({ x: of[0]!.x, y: NaN });
     daily.push({ x: of.reduce((sum, { x }) => sum + x, 0) / of.length, y: median(of.map(({ y }) => y))! });
     from = to;
   }

@@ -52,7 +52,6 @@ export type ToTimeWorker =
 export type Shown = Omit<OverTime, 'bands'> & {
   readonly lastBand: OverTime['bands'][number];
   readonly last: number | null;
-  readonly occasions: number;
 };
 
 /** Where the drawing lies in the picture, and what it shows: the page lays its reader over it. */
@@ -72,7 +71,7 @@ export type FromTimeWorker =
       readonly shows: readonly Shown[];
       readonly whole: TimeSpan | null;
     }
-  | { readonly kind: 'drawn'; readonly drawn: Drawn; readonly tookMs: number }
+  | { readonly kind: 'drawn'; readonly drawn: Drawn }
   | { readonly kind: 'failed'; readonly sentence: string };
 
 export const DRAWN_RATES = ['down', 'up'] as const satisfies readonly SideQuantity[];

@@ -7,6 +7,7 @@ import {
   LinearScale,
   PointElement,
   type ChartOptions,
+  type Scale,
 } from 'chart.js';
 import annotationPlugin from 'chartjs-plugin-annotation';
 import { rateFigure, type SideQuantity } from '@/core';
@@ -114,6 +115,8 @@ export class TimePicture {
   #options({ ratio }: Size): ChartOptions<'line'> {
     const { ink, quiet, hairline } = this.#colors;
     const { timeZone, shows } = this.parts;
+    const ticksOf = ({ min, max, chart }: Scale) =>
+      calendarTicks(min, max, timeZone, Math.min(MOST_TICKS, Math.floor(chart.width / TICK_WIDTH)));
     const title = (text: string) => ({ display: true, text, color: quiet, font: FONT, padding: 0 });
     const figures = { color: quiet, font: FONT, maxTicksLimit: 6, padding: 6, includeBounds: false };
     const marks = Object.fromEntries([
@@ -140,21 +143,10 @@ export class TimePicture {
           },
           ...{ border: { color: ink }, ticks: { color: quiet, font: FONT, maxRotation: 0, autoSkip: false } },
           afterBuildTicks: (scale) => {
-            const ticks = calendarTicks(
-              scale.min,
-              scale.max,
-              timeZone,
-              Math.min(MOST_TICKS, Math.floor(scale.chart.width / TICK_WIDTH)),
-            );
-            scale.ticks = ticks.map(({ atMs, label }) => ({ value: atMs, label }));
+            scale.ticks = ticksOf(scale).map(({ atMs }) => ({ value: atMs }));
           },
           afterTickToLabelConversion: (scale) => {
-            const ticks = calendarTicks(
-              scale.min,
-              scale.max,
-              timeZone,
-              Math.min(MOST_TICKS, Math.floor(scale.chart.width / TICK_WIDTH)),
-            );
+            const ticks = ticksOf(scale);
             scale.ticks.forEach((tick, index) => (tick.label = ticks[index]?.label ?? ''));
           },
         },

@@ -1,4 +1,4 @@
-import { planOverTimeWords, rateFigure, sideFigureWords, type PlanOverTime, type SideQuantity } from '@/core';
+import { planOverTimeWords, sideFigureWords, type PlanOverTime, type SideQuantity } from '@/core';
 import type { TimeSeries } from '@/services';
 
 const MOST_ROWS = 500;
@@ -146,7 +146,3 @@ export function PlanShares({ plan, moment }: { readonly plan: PlanOverTime; read
     </section>
   );
 }
-
-/** What the plan promised, and from when on. */
-export const planStepWords = ({ name, downBps, upBps }: TimeSeries['plans'][number]): string =>
-  `${name}: ${rateFigure(downBps)} down and ${rateFigure(upBps)} up`;

@@ -9,8 +9,11 @@ const say = (message: FromTimeWorker) => postMessage(message);
 
 const AWAY = 'The console does not answer. Look whether it runs, then load this page again.';
 
+type Opening = Extract<ToTimeWorker, { kind: 'open' }>;
+
 let picture: TimePicture | null = null;
-let painted: Pick<Extract<ToTimeWorker, { kind: 'open' }>, 'colors' | 'lower'> | null = null;
+/** How it is to look now: what was asked for while the series was read counts. */
+let look: Pick<Opening, 'colors' | 'lower' | 'size' | 'span'> | null = null;
 
 async function read(url: string): Promise<TimeSeries | string> {
   try {
@@ -22,8 +25,8 @@ async function read(url: string): Promise<TimeSeries | string> {
   }
 }
 
-function drawn(startedMs: number): void {
-  if (picture !== null) say({ kind: 'drawn', drawn: picture.drawn, tookMs: performance.now() - startedMs });
+function drawn(): void {
+  if (picture !== null) say({ kind: 'drawn', drawn: picture.drawn });
 }
 
 /** A worker has none of the page's fonts; without its file the system's stand in. */
@@ -40,35 +43,25 @@ async function loadFont(): Promise<void> {
   }
 }
 
-async function open(message: Extract<ToTimeWorker, { kind: 'open' }>): Promise<void> {
-  const [series] = await Promise.all([read(message.url), loadFont()]);
+async function open({ url, canvas, timeZone }: Opening): Promise<void> {
+  const [series] = await Promise.all([read(url), loadFont()]);
   if (typeof series === 'string') return say({ kind: 'failed', sentence: series });
-  const startedMs = performance.now();
   const { shows, places, told, whole } = workOut(series);
   say({ kind: 'worked-out', series, shows: told, whole });
-  if (message.canvas === null || whole === null) return;
-  const { canvas, timeZone, ...look } = message;
-  // What was asked for while it was read counts.
-  picture = new TimePicture(canvas, { series, shows, places, whole, timeZone }, { ...look, ...painted });
-  drawn(startedMs);
+  if (canvas === null || whole === null) return;
+  picture = new TimePicture(canvas, { series, shows, places, whole, timeZone }, look!);
+  drawn();
 }
 
 addEventListener('message', ({ data: message }: MessageEvent<ToTimeWorker>) => {
-  const startedMs = performance.now();
-  switch (message.kind) {
-    case 'open':
-      return void open(message);
-    case 'span':
-      picture?.show(message.span);
-      break;
-    case 'size':
-      picture?.resize(message.size);
-      break;
-    case 'colors':
-    case 'lower':
-      painted = { ...painted!, ...message };
-      if (picture !== null && painted.colors !== undefined && painted.lower !== undefined)
-        picture.paint(painted.colors, painted.lower);
+  if (message.kind === 'open') {
+    look = message;
+    return void open(message);
   }
-  drawn(startedMs);
+  look = { ...look!, ...message };
+  if (picture === null) return;
+  if (message.kind === 'span') picture.show(message.span);
+  else if (message.kind === 'size') picture.resize(message.size);
+  else picture.paint(look.colors, look.lower);
+  drawn();
 });

@@ -44,7 +44,6 @@ export function workOut(series: TimeSeries): WorkedOut {
       ...rest,
       lastBand: bands.at(-1) ?? null,
       last: last === undefined ? null : values[last]!,
-      occasions: known.length,
     });
   }
   return { shows, places, told, whole: wholeOf(series) };

@@ -33,6 +33,13 @@ export const FITNESS_EFFECTS = {
 
 export type FitnessCode = keyof typeof FITNESS_EFFECTS;
 
+const UNFIT: readonly FitnessEffect[] = ['voids', 'unproven', 'bars'];
+
+/** Those of some flags for which nothing can be said against a line, each once. */
+export function unfitOf(flags: readonly FitnessCode[]): FitnessCode[] {
+  return [...new Set(flags)].filter((code) => UNFIT.includes(FITNESS_EFFECTS[code]));
+}
+
 /** A port that is slower than the plan: what it names, what it can show, and the most that the plan promises. */
 export interface SlowPort {
   readonly lineRateBps: number;

@@ -19,14 +19,11 @@ export function caseFile(kind: keyof typeof TYPES) {
     const context = theConsole();
     const page = await casePageOf(context, (await params).id);
     if (!page.ok) return faultAnswer(page.fault);
-    const { bytes, sha256 } = caseRecord(page.value);
-    const file = kind === 'json' ? bytes : await casePdf(page.value, context.printFonts);
+    const file = kind === 'json' ? caseRecord(page.value).bytes : await casePdf(page.value, context.printFonts);
     return new Response(new Uint8Array(file), {
       headers: {
         'Content-Type': TYPES[kind],
         'Content-Disposition': `attachment; filename="${nameOf(page.value.stored.title) || 'case'}.${kind}"`,
-        // Of the data: what the record says of its attachment.
-        'X-Record-SHA256': sha256,
       },
     });
   });

@@ -65,7 +65,10 @@ export function caseAnswer(evidence: CaseEvidence, contract: CaseContract, rule:
   const measures = (['down', 'up'] as const).flatMap((direction) =>
     CASE_MEASURES.flatMap((measure) => {
       const contractBps = contract[direction][`${measure}Bps`];
-      return contractBps === null ? [] : [measureOf(measure, direction, contractBps, evidence, rule)];
+      // Of no run nothing is kept, and nothing undercut.
+      return contractBps === null || evidence.counted.length === 0
+        ? []
+        : [measureOf(measure, direction, contractBps, evidence, rule)];
     }),
   );
   return {

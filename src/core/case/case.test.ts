@@ -1,4 +1,4 @@
-import { caseSentence, measureWords, missingWords, refusedWords, ruleWords } from '../words/case-words';
+import { caseSentence, measureWords, missingWords, refusedWords, ruleWords, standWords } from '../words/case-words';
 import { caseAnswer } from './case-answer';
 import { caseEvidence, type CaseRun } from './case-evidence';
 import { caseRunIsDue, caseSpacingMinutes } from './next-case-run';
@@ -80,7 +80,10 @@ describe('which runs count', () => {
   it('are none where nothing was measured', () => {
     const none = caseEvidence([], USUAL_CASE_RULE);
     expect(none).toMatchObject({ counted: [], days: [], complete: false });
-    expect(caseSentence(caseAnswer(none, CONTRACT, USUAL_CASE_RULE), none)).toBe('No run counts yet.');
+    const answer = caseAnswer(none, CONTRACT, USUAL_CASE_RULE);
+    expect(caseSentence(answer, none)).toBe('No run counts yet.');
+    // Nothing is said to be kept that nobody measured.
+    expect(answer.measures).toEqual([]);
   });
 });
 
@@ -169,6 +172,7 @@ describe('what a case comes to', () => {
     const evidence = caseEvidence(runs, USUAL_CASE_RULE);
     const answer = caseAnswer(evidence, CONTRACT, USUAL_CASE_RULE);
     expect(answer).toMatchObject({ complete: false, fallsShort: true });
+    expect(answer.measures.map((measure) => standWords(measure, answer))).toContain('falls short so far');
     expect(caseSentence(answer, evidence)).toBe(
       'Not complete yet: 20 runs on 2 days count; so far it falls short of what the contract names.',
     );

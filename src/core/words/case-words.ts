@@ -24,6 +24,11 @@ export function refusedWords(because: RefusedBecause): string {
   }
 }
 
+/** How a figure of the contract stands; before the rule is fulfilled that is no answer. */
+export function standWords({ fallsShort }: MeasureAnswer, { complete }: CaseAnswer): string {
+  return `${fallsShort ? 'falls short' : 'keeps'}${complete ? '' : ' so far'}`;
+}
+
 /** One figure of the contract, and how it fared. */
 export function measureWords({ measure, direction, contractBps, wantedBps, short, of, unit }: MeasureAnswer): string {
   const way = WAY[direction];

@@ -6,6 +6,7 @@ import {
   rateFigure,
   refusedWords,
   ruleWords,
+  standWords,
   type CaseRun,
 } from '@/core';
 import { caseRecord, methodVersions } from './case-record';
@@ -37,7 +38,7 @@ export async function casePdf(page: CasePage, fonts: string): Promise<Buffer> {
   const missing = missingWords(evidence, stored.rule);
   if (missing !== '') sheet.text(missing, { gap: 6 });
   for (const measure of answer.measures)
-    sheet.text(`${measure.fallsShort ? 'Falls short' : 'Keeps'}: ${measureWords(measure)}`, {
+    sheet.text(`This ${standWords(measure, answer)}: ${measureWords(measure)}`, {
       weight: measure.fallsShort ? '700' : '400',
     });
   sheet.heading('What this is about');

@@ -1,4 +1,13 @@
-import { caseSentence, measureWords, missingWords, rateFigure, refusedWords, ruleWords, type CaseDay } from '@/core';
+import {
+  caseSentence,
+  measureWords,
+  missingWords,
+  rateFigure,
+  refusedWords,
+  ruleWords,
+  standWords,
+  type CaseDay,
+} from '@/core';
 import type { CasePage } from '@/services';
 import { wallTimeWords } from '../parts/wall-time';
 
@@ -118,19 +127,21 @@ export function CaseView({ page }: { readonly page: CasePage }) {
           A plan of this line was corrected {moment(planCorrectedAtMs)}, after the case was opened; the record says so.
         </p>
       )}
-      <ul aria-label="Figures of the contract" className="mt-4 max-w-[60rem]">
-        {answer.measures.map((measure) => (
-          <li
-            key={`${measure.measure} ${measure.direction}`}
-            className="grid grid-cols-[6.5rem_1fr] gap-3 border-t border-hairline py-1"
-          >
-            <span className={measure.fallsShort ? 'font-semibold text-starved' : 'text-quiet'}>
-              {measure.fallsShort ? 'falls short' : 'keeps'}
-            </span>
-            <span>{measureWords(measure)}</span>
-          </li>
-        ))}
-      </ul>
+      {answer.measures.length > 0 && (
+        <ul aria-label="Figures of the contract" className="mt-4 max-w-[60rem]">
+          {answer.measures.map((measure) => (
+            <li
+              key={`${measure.measure} ${measure.direction}`}
+              className="grid grid-cols-[9rem_1fr] gap-3 border-t border-hairline py-1"
+            >
+              <span className={measure.fallsShort ? 'font-semibold text-starved' : 'text-quiet'}>
+                {standWords(measure, answer)}
+              </span>
+              <span>{measureWords(measure)}</span>
+            </li>
+          ))}
+        </ul>
+      )}
       <section aria-label="Calendar" className="mt-5">
         <h2 className="font-semibold">Days</h2>
         {evidence.days.length === 0 ? (

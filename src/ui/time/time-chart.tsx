@@ -96,7 +96,7 @@ export function TimeChart(props: TimeChartProps) {
   useEffect(() => {
     const holder = box.current!;
     const canvas = document.createElement('canvas');
-    canvas.className = 'block w-full';
+    canvas.className = 'block w-full print:!h-auto';
     canvas.style.height = `${HEIGHT}px`;
     holder.replaceChildren(canvas);
     const drawing = new Worker(new URL('./time-worker.ts', import.meta.url), { type: 'module' });
@@ -214,7 +214,7 @@ export function TimeChart(props: TimeChartProps) {
         aria-valuenow={at ?? 0}
         aria-valuetext={valueText}
         data-drawn={drawn !== null}
-        className={`touch-pan-y ${canDraw ? '' : 'hidden'}`}
+        className={`touch-pan-y print:!min-h-0 ${canDraw ? '' : 'hidden'}`}
         style={{ minHeight: HEIGHT }}
         onKeyDown={onKeyDown}
         onPointerMove={onPointerMove}

@@ -78,7 +78,7 @@ function Reading({
 }) {
   if (found === null || at === null || found.series.occasions.runId[at] === undefined)
     return (
-      <p className="min-h-6 text-sm text-quiet">
+      <p className="min-h-6 text-sm text-quiet print:hidden">
         Point at the picture to read it; drag it to move in time, + and − bring it nearer and further.
       </p>
     );

@@ -57,7 +57,7 @@ export function WeekMap(props: WeekMapProps) {
               return (
                 <td key={hour} className="h-6 px-px" title={words}>
                   <span
-                    className="mx-auto flex h-[22px] w-[9px] items-end border"
+                    className="mx-auto flex h-[1.35rem] w-[9px] items-end border"
                     style={{ borderColor: color, printColorAdjust: 'exact' }}
                   >
                     <i className="block w-full" style={{ height: `${100 * fill(median)}%`, background: color }} />

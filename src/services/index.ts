@@ -5,6 +5,7 @@ export * from './cases';
 export * from './console';
 export * from './diagnosis';
 export * from './hunts';
+export * from './imports';
 export * from './office';
 export * from './runs';
 export * from './turns';

@@ -28,7 +28,7 @@ export const STARTED_RUN = {
     notes: '',
     shareNumber: null,
     planCorrectedAtMs: null,
-    thinnedAtMs: null,
+    ...{ thinnedAtMs: null, importId: null },
     ranges: null,
   },
   ...{ leftOut: null, flags: '' },

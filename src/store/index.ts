@@ -15,6 +15,7 @@ export { FINDING_STATES, HUNT_STATES, type FindingState, type HuntFocus, type Hu
 export { MOST_OF_A_TRAY, type ComparedRow, type StoredComparison } from './queries/comparison-queries';
 export type { CaseRunRow, StoredCase } from './queries/case-queries';
 export type { KeptInStore } from './queries/keeping-queries';
+export type { ImportRow, StoredImport } from './queries/import-queries';
 export type { ExportedRow } from './queries/export-queries';
 export type { StoredTray } from './models/rows';
 export type { EvidenceRun } from './queries/run-queries';

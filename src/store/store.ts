@@ -8,6 +8,7 @@ import { CaseQueries } from './queries/case-queries';
 import { ComparisonQueries } from './queries/comparison-queries';
 import { ExportQueries } from './queries/export-queries';
 import { FindingQueries } from './queries/finding-queries';
+import { ImportQueries } from './queries/import-queries';
 import { KeepingQueries } from './queries/keeping-queries';
 import { LedgerQueries } from './queries/ledger-queries';
 import { RemovalQueries } from './queries/removal-queries';
@@ -32,6 +33,7 @@ export interface Store {
   readonly cases: CaseQueries;
   readonly comparisons: ComparisonQueries;
   readonly exports: ExportQueries;
+  readonly imports: ImportQueries;
   readonly time: TimeQueries;
   readonly keeping: KeepingQueries;
   readonly turns: TurnQueries;
@@ -74,6 +76,7 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     runs,
     ledger,
     exports: new ExportQueries(sequelize, ledger),
+    imports: new ImportQueries(sequelize),
     cases: new CaseQueries(sequelize, tables),
     comparisons: new ComparisonQueries(sequelize, tables, ledger),
     time: new TimeQueries(sequelize),

@@ -2,6 +2,8 @@ export * from './peer/channel/channel-frame';
 export * from './forms/access-schemas';
 export * from './forms/hunt-schemas';
 export * from './forms/ledger-schemas';
+export * from './forms/import-schemas';
+export * from './console/import-operations';
 export * from './forms/side-schemas';
 export * from './forms/case-schemas';
 export * from './console/console-faults';

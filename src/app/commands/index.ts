@@ -1,6 +1,7 @@
 import { ACCESS_COMMANDS } from './access-commands';
 import { CASE_COMMANDS } from './case-commands';
 import { HUNT_COMMANDS } from './hunt-commands';
+import { IMPORT_COMMANDS } from './import-commands';
 import { OFFICE_COMMANDS } from './office-commands';
 import { RUN_COMMANDS } from './run-commands';
 import { SIDE_COMMANDS } from './side-commands';
@@ -13,6 +14,7 @@ export const COMMANDS = {
   ...HUNT_COMMANDS,
   ...SIDE_COMMANDS,
   ...CASE_COMMANDS,
+  ...IMPORT_COMMANDS,
 };
 
 export { act, actOnForm } from './act';

@@ -7,7 +7,7 @@ import { VERDICT_WORDS } from '../judge/verdict';
 import { PROFILE_NAMES } from '../run/run-profiles';
 import { UNFINISHED_CODES } from '../words/unfinished-reasons';
 
-const RUN_STATES = ['finished', 'unfinished', 'running'] as const;
+const RUN_STATES = ['finished', 'unfinished', 'running', 'imported'] as const;
 export type RunState = (typeof RUN_STATES)[number];
 
 /** A word that may be typed, and what it stands for in the record. */

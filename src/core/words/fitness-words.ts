@@ -114,6 +114,11 @@ export function flagWords(flag: FitnessFlag): FlagWords {
         fact: 'the device and the peer are the same machine, so no cable or air was crossed',
         nextStep: 'open the page on another device and run there',
       };
+    case 'imported':
+      return {
+        fact: 'its figures came from a file: there are no samples, and nothing shows how they were made',
+        nextStep: 'compare it with others of its kind; for what it should prove, run here',
+      };
     case 'not-credible':
       return {
         fact: `the samples cannot be: ${incredibleWords(flag.facts)}`,

@@ -7,6 +7,7 @@ import {
   consoleTasks,
   openPresence,
   renewEndedCodes,
+  clearImports,
   resumeQueue,
   saveOffice,
   setConsole,
@@ -59,6 +60,7 @@ async function openContext(log: Logger): Promise<ConsoleContext> {
     port: Number(frontPortText),
     certificateFingerprint: fingerprintOf(certFile),
     printFonts: join(PROGRAM_FOLDER, 'node_modules/@fontsource/atkinson-hyperlegible-next/files'),
+    uploads: files.uploads,
     backups: {
       make: (kind) => keepBackup(dataFolder, kind, wallMs()),
       list: () => backupsIn(files.backups),
@@ -85,6 +87,7 @@ async function main(): Promise<void> {
   if (officeName !== '' && (await context.store.sites.all()).length === 0) await saveOffice(context, null, officeName);
   await renewEndedCodes(context);
   await resumeQueue(context);
+  await clearImports(context);
   const upkeep = startUpkeep(consoleTasks(context), (task, error) => log.error({ task, err: error }, 'upkeep failed'));
   stops.push(() => upkeep.stop());
 

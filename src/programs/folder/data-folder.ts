@@ -24,6 +24,7 @@ export function dataFiles(folder: string) {
     log: join(folder, 'log'),
     /** Nightly copies, one folder each. */
     backups: join(folder, 'backups'),
+    uploads: join(folder, 'uploads'),
     trial: join(folder, 'write-trial'),
   };
 }

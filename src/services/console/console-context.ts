@@ -36,6 +36,8 @@ export interface ConsoleContext {
   readonly certificateFingerprint: string;
   /** Folder of the fonts that printed records are set in. */
   readonly printFonts: string;
+  /** Folder for files that are about to be brought in; made when it is needed. */
+  readonly uploads: string;
   /** Works out what stands out, beside this thread; absent: in it. */
   readonly think?: ((siteId: string, input: DiagnosisInput) => Promise<Diagnosis>) | undefined;
   /** Absent where real people have real hands. */

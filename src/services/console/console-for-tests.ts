@@ -65,6 +65,7 @@ export async function openTestConsole(onSql?: (sql: string) => void) {
     port: 4870,
     certificateFingerprint: 'AB:CD',
     printFonts: 'node_modules/@fontsource/atkinson-hyperlegible-next/files',
+    uploads: join(folder, 'uploads'),
     backups: {
       make: () => Promise.reject(new Error('a test keeps no copies')),
       list: () => [],

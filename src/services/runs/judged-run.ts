@@ -24,7 +24,7 @@ export function conditionsOf(run: StoredRun): RunConditions {
     otherPeerThanUsual: run.otherPeerThanUsual,
     told: run.told,
     together: run.together !== null,
-    limitBytes: RUN_PROFILES[run.profile].limits.bytes,
+    limitBytes: run.profile === 'unknown' ? undefined : RUN_PROFILES[run.profile].limits.bytes,
     // Absent in runs from before there were receipts.
     ...(run.receipt !== null && { receipt: run.receipt.receipt }),
   };

@@ -4,6 +4,7 @@ import { measureCases } from '../cases';
 import type { ConsoleContext } from '../console/console-context';
 import { refreshDueDiagnoses } from '../diagnosis';
 import { forgetOldOffices } from '../office/offices';
+import { forgetLeftImports } from '../imports';
 import { checkPeerKeys } from '../office/peer-check';
 import { judgeSomeAnew } from '../runs/judge-anew';
 import { forgetOldRemovals } from '../office/removals';
@@ -30,6 +31,7 @@ export function consoleTasks(context: ConsoleContext): UpkeepTask[] {
     { name: 'forget what happened long ago', everyMs: 60 * MINUTE_MS, act: () => forgetOldAudit(context) },
     { name: 'forget old turns', everyMs: 10 * MINUTE_MS, act: () => forgetOldTurns(context) },
     { name: 'forget removals', everyMs: 10 * MINUTE_MS, act: () => forgetOldRemovals(context) },
+    { name: 'forget files that were left', everyMs: 10 * MINUTE_MS, act: () => forgetLeftImports(context) },
     { name: 'forget removed offices', everyMs: 10 * MINUTE_MS, act: () => forgetOldOffices(context) },
     { name: 'let old samples go', everyMs: MINUTE_MS, act: () => thinSamples(context) },
     { name: 'copy the night', everyMs: 5 * MINUTE_MS, act: () => nightlyBackup(context) },

@@ -171,11 +171,12 @@ export interface RunRow extends Row<RunRow> {
   link: Link;
   linkKind: string;
   plan: Plan | null;
-  profile: ProfileName;
+  /** `unknown`: a file that it came from does not say. */
+  profile: ProfileName | 'unknown';
   practice: boolean;
   demo: boolean;
-  /** `removed`: kept for a day, so that it can be put back. */
-  status: 'running' | 'finished' | 'unfinished' | 'removed';
+  /** `removed`: kept for a day, so that it can be put back; `imported`: its figures came from a file. */
+  status: 'running' | 'finished' | 'unfinished' | 'removed' | 'imported';
   reason: UnfinishedReason | null;
   startedAtMs: number;
   lastSeenAtMs: number;
@@ -225,6 +226,8 @@ export interface RunRow extends Row<RunRow> {
   planCorrectedAtMs: number | null;
   /** When its samples were let go, for they were older than they are kept; null: they are there, or never were. */
   thinnedAtMs: number | null;
+  /** The file that it came from; null: it was measured here. */
+  importId: string | null;
   /** Where a direction is no one figure: both ends, bits per second; null where both are one. */
   ranges: { readonly down: Interval | null; readonly up: Interval | null } | null;
 }

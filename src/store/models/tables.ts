@@ -240,6 +240,7 @@ export function defineTables(sequelize: Sequelize): Tables {
         untilMs: maybeNumber,
         planCorrectedAtMs: maybeNumber,
         thinnedAtMs: maybeNumber,
+        importId: maybeText,
         ranges: maybeJson,
       }),
       { ...plain, tableName: 'runs' },

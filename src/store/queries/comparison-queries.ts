@@ -1,5 +1,5 @@
 import { QueryTypes, type Attributes, type Sequelize } from 'sequelize';
-import { OF_ITS_PATH, type LedgerTerm } from '@/core';
+import { COMPARABLE, type LedgerTerm } from '@/core';
 import type { ComparisonRow } from '../models/rows';
 import type { Tables } from '../models/tables';
 import type { LedgerQueries } from './ledger-queries';
@@ -61,8 +61,8 @@ export class ComparisonQueries {
     runsOf: ReadonlyMap<string, readonly string[]>,
   ): Promise<{ readonly runs: readonly ComparedRow[]; readonly aside: number }> {
     const { sql, values } = await this.ledger.condition(siteId, terms, runsOf);
-    const which = `${sql} AND status = 'finished' AND profile NOT IN ('delay', 'paced')`;
-    const ofPath = `evidence IN (${OF_ITS_PATH.map((each) => `'${each}'`).join(', ')})`;
+    const which = `${sql} AND status IN ('finished', 'imported') AND profile NOT IN ('delay', 'paced')`;
+    const ofPath = `evidence IN (${COMPARABLE.map((each) => `'${each}'`).join(', ')})`;
     const [found] = await this.sequelize.query<{ found: string }>(
       `SELECT ${rowsAsOne(COLUMNS)} AS found FROM (SELECT ${COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs
          WHERE ${which} AND ${ofPath} ORDER BY startedAtMs DESC LIMIT ?)`,

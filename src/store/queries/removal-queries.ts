@@ -90,7 +90,7 @@ export class RemovalQueries {
       const { siteId } = removal;
       const runs: { id: string; status: StoredRun['status'] }[] = [];
       for (let from = 0; from < ids.length; from += BATCH) {
-        const where = { siteId, id: ids.slice(from, from + BATCH), status: ['finished', 'unfinished'] };
+        const where = { siteId, id: ids.slice(from, from + BATCH), status: ['finished', 'unfinished', 'imported'] };
         const rows = await this.tables.runs.findAll({ where, attributes: ['id', 'status'], transaction });
         runs.push(...rows.map(({ id, status }) => ({ id, status })));
         await this.tables.runs.update({ status: 'removed' }, { where, transaction });

@@ -313,7 +313,7 @@ export class RunQueries {
     return this.sequelize.transaction(async (transaction) => {
       let changed = 0;
       for (let from = 0; from < ids.length; from += MOST_BOUND) {
-        const where = { siteId, status: 'finished', id: ids.slice(from, from + MOST_BOUND) };
+        const where = { siteId, status: ['finished', 'imported'], id: ids.slice(from, from + MOST_BOUND) };
         const rows = await this.tables.runs.findAll({
           ...{ where, attributes: ['id', 'together', 'practice', 'flags'], transaction },
         });

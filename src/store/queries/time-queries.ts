@@ -1,5 +1,5 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
-import { OF_ITS_PATH, type FitnessCode, type Reach } from '@/core';
+import { COMPARABLE, type FitnessCode, type Reach } from '@/core';
 
 /** Whose runs are looked at over time: all over a line, or those of a device over one link as far as one reach. */
 export type TimeSubject =
@@ -41,8 +41,8 @@ export interface TimedRun {
 
 /** Newer ones are taken first. */
 export const MOST_TIMED = 200_000;
-const OF_PATH = `evidence IN (${OF_ITS_PATH.map((each) => `'${each}'`).join(', ')})`;
-const COUNTS = `status = 'finished' AND ${OF_PATH} AND profile NOT IN ('delay', 'paced')`;
+const OF_PATH = `evidence IN (${COMPARABLE.map((each) => `'${each}'`).join(', ')})`;
+const COUNTS = `status IN ('finished', 'imported') AND ${OF_PATH} AND profile NOT IN ('delay', 'paced')`;
 const brief = (name: string) => `brief ->> '$.${name}'`;
 const COLUMNS = [
   ...['id', 'setId', 'startedAtMs', 'lineId', 'practice', 'downBps', 'upBps', 'idleMs'],

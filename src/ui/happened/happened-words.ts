@@ -45,6 +45,8 @@ export const DEEDS: Readonly<Record<AuditCode, string>> = {
   'runs-noted': 'wrote beside runs of {}',
   'runs-left-out': 'changed which runs of {} count',
   'runs-removed': 'removed runs of {}',
+  'runs-imported': 'brought runs in from {}',
+  'import-undone': 'took the runs of {} out again',
   'comparison-made': 'held side by side: {}',
   'comparison-changed': 'changed the comparison {}',
   'comparison-removed': 'removed the comparison {}',

@@ -23,6 +23,7 @@ export const KIND_CODES = {
   runs: [
     ...['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn'],
     ...['runs-tagged', 'runs-noted', 'runs-left-out', 'runs-removed', 'view-saved', 'view-removed'],
+    ...['runs-imported', 'import-undone'],
     ...['comparison-made', 'comparison-changed', 'comparison-removed', 'comparison-shared', 'comparison-unshared'],
     ...['case-opened', 'case-changed', 'case-closed', 'case-removed'],
   ] as const,

@@ -18,7 +18,7 @@ const run = (changes: Partial<Run>): Run => ({
     ticketId: null,
     untilMs: null,
     planCorrectedAtMs: null,
-    thinnedAtMs: null,
+    ...{ thinnedAtMs: null, importId: null },
     ranges: null,
     leftOut: null,
     flags: '',

@@ -1,4 +1,5 @@
 import type { FaultCatalogue } from '../fault/fault';
+import { BRING_IN_FAULTS } from './import-faults';
 
 /** Everything that the console may answer instead of doing it. The table in docs/errors.md is held against this one. */
 export const CONSOLE_FAULTS = {
@@ -298,6 +299,7 @@ export const CONSOLE_FAULTS = {
     sentence:
       'The console met something it did not expect, and wrote it into its log as {id}. What was there before is still there. Try it once more; if it stays so, look into the log.',
   },
+  ...BRING_IN_FAULTS,
   'store-full': {
     status: 507,
     title: 'Disk full or read-only',

@@ -16,7 +16,7 @@ export const exportedRunSchema = z.object({
   set: z.string(),
   started_at: z.iso.datetime(),
   ended_at: z.iso.datetime().nullable(),
-  state: z.enum(['running', 'finished', 'unfinished', 'removed']),
+  state: z.enum(['running', 'finished', 'unfinished', 'removed', 'imported']),
   unfinished_because: z.string().nullable(),
   device: z.string(),
   spot: z.string().nullable(),

@@ -9,7 +9,7 @@ export const ledgerRunSchema = z.object({
   setId: z.string(),
   startedAt: z.iso.datetime(),
   /** `removed`: it can be put back for a day. */
-  status: z.enum(['running', 'finished', 'unfinished', 'removed']),
+  status: z.enum(['running', 'finished', 'unfinished', 'removed', 'imported']),
   reason: z.string().nullable(),
   device: z.string(),
   spot: z.string().nullable(),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { complaintSchema } from '../forms/hunt-schemas';
 import { exportedRunSchema, exportQuerySchema } from './export-messages';
+import { importPartSchema } from '../forms/import-schemas';
 import { ledgerPageSchema, ledgerQuerySchema } from './ledger-messages';
 import { OFFICE_OPERATIONS } from './office-operations';
 import type { Operation } from './operation';
@@ -85,6 +86,15 @@ export const OPERATIONS: readonly Operation[] = [
     caller: 'technician',
     answers: { 200: z.array(exportedRunSchema) },
     faults: ['not-signed-in', 'site-missing', 'request-malformed', 'request-too-large'],
+  },
+  {
+    method: 'post',
+    path: '/api/v1/imports/{id}/part',
+    summary: 'The next bytes of a file that was opened for bringing in, as they are, up to 4 MiB at a time.',
+    caller: 'technician',
+    query: importPartSchema,
+    answers: { 200: z.object({ receivedBytes: z.number().int() }) },
+    faults: ['not-signed-in', 'import-unknown', 'import-part', 'import-unreadable', 'request-too-large'],
   },
   {
     method: 'get',

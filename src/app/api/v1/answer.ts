@@ -17,22 +17,29 @@ export function faultAnswer(fault: Fault<ConsoleFaultCode>): Response {
   return Response.json(problem, { status: problem.status, headers: { 'Content-Type': PROBLEM_MEDIA_TYPE } });
 }
 
-async function readText(request: Request): Promise<string | null> {
-  if (request.body === null) return '';
-  const decoder = new TextDecoder();
+const tooLarge = () => failed('request-too-large', { limit: LARGEST_REQUEST });
+
+/** A body of limited size as it is. */
+export async function readBytes(request: Request): Promise<Outcome<Uint8Array, 'request-too-large'>> {
+  if (request.body === null) return done(new Uint8Array());
   const reader = request.body.getReader() as ReadableStreamDefaultReader<Uint8Array>;
-  let text = '';
+  const parts: Uint8Array[] = [];
   let bytes = 0;
   for (;;) {
     const { done: ended, value } = await reader.read();
-    if (ended) return text + decoder.decode();
+    if (ended) return done(Buffer.concat(parts));
     bytes += value.byteLength;
     if (bytes > LARGEST_REQUEST) {
       await reader.cancel();
-      return null;
+      return tooLarge();
     }
-    text += decoder.decode(value, { stream: true });
+    parts.push(value);
   }
+}
+
+async function readText(request: Request): Promise<Outcome<string, 'request-too-large'>> {
+  const bytes = await readBytes(request);
+  return bytes.ok ? done(new TextDecoder().decode(bytes.value)) : bytes;
 }
 
 /** Reads a JSON body of limited size and checks it. The complaint names the first place that is wrong. */
@@ -41,10 +48,10 @@ export async function readBody<Schema extends z.ZodType>(
   schema: Schema,
 ): Promise<Outcome<z.infer<Schema>, 'request-malformed' | 'request-too-large'>> {
   const text = await readText(request);
-  if (text === null) return failed('request-too-large', { limit: LARGEST_REQUEST });
+  if (!text.ok) return text;
   let json: unknown;
   try {
-    json = JSON.parse(text);
+    json = JSON.parse(text.value);
   } catch {
     return failed('request-malformed', { complaint: 'it is not JSON' });
   }
@@ -57,8 +64,7 @@ export async function readForm<Schema extends z.ZodType>(
   schema: Schema,
 ): Promise<Outcome<z.infer<Schema>, 'request-malformed' | 'request-too-large'>> {
   const text = await readText(request);
-  if (text === null) return failed('request-too-large', { limit: LARGEST_REQUEST });
-  return checked(Object.fromEntries(new URLSearchParams(text)), schema);
+  return text.ok ? checked(Object.fromEntries(new URLSearchParams(text.value)), schema) : text;
 }
 
 /** The query of an address, checked. */

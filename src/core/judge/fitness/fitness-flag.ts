@@ -14,6 +14,7 @@ export const FITNESS_EFFECTS = {
   'not-credible': 'voids',
   'shared-on-purpose': 'voids',
   'no-receipt': 'unproven',
+  imported: 'unproven',
   'link-below-plan': 'bars',
   'link-doubtful': 'bars',
   'over-wifi': 'bars',
@@ -66,6 +67,8 @@ export interface FitnessFacts {
   readonly 'not-credible': Incredible;
   readonly 'shared-on-purpose': null;
   readonly 'no-receipt': null;
+  /** Its figures came from a file. */
+  readonly imported: null;
   readonly 'link-below-plan': SlowPort;
   readonly 'link-doubtful': { readonly measuredBps: number; readonly mostBps: number; readonly lineRateBps: number };
   readonly 'over-wifi': null;

@@ -1,6 +1,15 @@
 import type { z } from 'zod';
 import { COMMANDS, perform } from '@/app/commands';
-import { boardOf, timeSeriesOf, timeSubjectsOf, type ConsoleContext } from '@/services';
+import {
+  boardOf,
+  closeImport,
+  lookAtImport,
+  openImport,
+  openImportsOf,
+  timeSeriesOf,
+  timeSubjectsOf,
+  type ConsoleContext,
+} from '@/services';
 import type { OFFICE_OPERATIONS } from '@/wire';
 import {
   type ConsoleFaultCode,
@@ -11,6 +20,7 @@ import {
   type PathParameters,
 } from '@/wire';
 import { findingsDocument, huntDocument } from './hunt-documents';
+import { broughtInDocument, lookDocument, openImportDocument } from './import-documents';
 import {
   boardDocument,
   codeDocument,
@@ -56,6 +66,28 @@ export const OFFICE_HANDLERS: Handlers = {
       : done(await timeSubjectsOf(context, ids.id)),
   // Blanks part what it is made of: they come escaped.
   readOverTime: ({ context, ids }) => timeSeriesOf(context, ids.id, decodeURIComponent(ids.subject)),
+
+  listImports: async ({ context, ids }) =>
+    (await context.store.sites.byId(ids.id)) === null
+      ? failed('site-missing')
+      : done((await context.store.imports.ofSite(ids.id)).map(broughtInDocument)),
+  openImport: async ({ context, ids, body }) => idOf(await openImport(context, { ...body, siteId: ids.id })),
+  readImport: ({ context, ids }) => Promise.resolve(openImportDocument(context, ids.id)),
+  lookAtImport: async ({ context, ids, body }) => {
+    const headings = openImportsOf(context).get(ids.id)?.whole?.shape.headings ?? [];
+    const looked = await lookAtImport(context, ids.id, body.reading);
+    const fields = body.reading.columns.map((column) => column?.field ?? null);
+    return looked.ok ? done(lookDocument(looked.value, headings, fields)) : looked;
+  },
+  takeIn: async ({ ids, body }) => {
+    const taken = await perform(COMMANDS.takeIn, { ...body, importId: ids.id });
+    return taken.ok ? done(broughtInDocument(taken.value)) : taken;
+  },
+  closeImport: async ({ context, ids }) => done(await closeImport(context, ids.id)),
+  undoImport: async ({ ids }) => {
+    const undone = await perform(COMMANDS.undoImport, { importId: ids.id });
+    return undone.ok ? done(broughtInDocument(undone.value)) : undone;
+  },
 
   letFindingBe: ({ ids, body }) => perform(COMMANDS.letFindingBe, { ...body, findingId: ids.id }),
   openFindingAgain: ({ ids }) => perform(COMMANDS.openFindingAgain, { findingId: ids.id }),

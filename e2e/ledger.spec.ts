@@ -126,3 +126,76 @@ test('a view is kept under a name, with its columns', async ({ page }) => {
   await expect(narrow(page)).toHaveValue('verdict=thin');
   await expect(rows(page).first()).toContainText('thin');
 });
+
+const OLD_RUNS = [
+  'When;Device;Link;Download (Mbit/s);Upload (Mbit/s);Ping ms;Weather',
+  '20.10.2026 09:00;Press desk;LAN;402,1;88,2;13;rain',
+  '20.10.2026 13:00;Owner’s laptop;5 GHz;310,5;77,1;16;rain',
+  '20.10.2026 17:00;Press desk;pigeon;400,0;88,0;13;fog',
+];
+const chooseFile = (page: Page, lines: readonly string[], name = 'old runs.csv') =>
+  page
+    .locator('input[type=file]')
+    .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(`${lines.join('\r\n')}\r\n`) });
+
+test('runs of another program are brought in: looked at, read as they are meant, and gone again in one step', async ({
+  page,
+}) => {
+  await page.getByRole('button', { name: 'in and out' }).click();
+  await page.getByRole('menuitem', { name: 'Bring runs in from a file' }).click();
+  await chooseFile(page, OLD_RUNS);
+  await expect(page.getByText('3 lines: 2 runs to bring in.')).toBeVisible();
+  await expect(page.getByText('“pigeon” is none that is known under link')).toBeVisible();
+  await expect(page.getByRole('row', { name: /Press desk wired internet 402 88\.2 13 ms/ })).toBeVisible();
+  const bring = page.getByRole('button', { name: 'Bring 2 runs in' });
+  await expect(bring).toBeDisabled();
+
+  // The column was megabytes after all: all that follows from it is seen before anything is done.
+  await page.getByLabel('unit of Download (Mbit/s)').selectOption('MB/s');
+  await expect(page.getByRole('row', { name: /Press desk wired internet 3217/ })).toBeVisible();
+  await page.getByLabel('unit of Download (Mbit/s)').selectOption('Mb/s');
+  await page.getByRole('checkbox', { name: 'without the line that cannot be read' }).check();
+  await bring.click();
+  await expect(page.getByText('2 runs brought in from old runs.csv.')).toBeVisible();
+
+  await page.getByRole('link', { name: 'Show them in the ledger' }).click();
+  await expect(matching(page)).toHaveText('2 runs match');
+  await expect(rows(page).first()).toContainText('old-runs');
+  await rows(page).first().getByRole('link').click();
+  await expect(page.getByText('These figures were brought in from old runs.csv by')).toBeVisible();
+  await expect(page.getByText('MTU')).toHaveCount(0);
+
+  await page.goto(`${program.origin}/ledger/bring-in`);
+  await chooseFile(page, OLD_RUNS, 'the same.csv');
+  await expect(page.getByText('2 are in the record already.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Nothing to bring in' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Take them out again' }).click();
+  await page.getByRole('button', { name: 'Take them out', exact: true }).click();
+  await expect(page.getByText('taken out again')).toBeVisible();
+  await page.goto(`${program.origin}/ledger?q=state%3Dimported`);
+  await expect(matching(page)).toHaveText('0 runs match');
+});
+
+test('a file that is no table of runs is refused, and one on its way can be stopped', async ({ page }) => {
+  await page.goto(`${program.origin}/ledger/bring-in`);
+  await chooseFile(page, ['It was slow yesterday.', 'All evening.'], 'letter.txt');
+  await expect(page.getByRole('alert').filter({ hasText: 'Save the table as CSV' })).toBeVisible();
+
+  let letGo = () => {};
+  const held = new Promise<void>((resolve) => (letGo = resolve));
+  await page.route('**/part?*', async (route) => {
+    await held;
+    // The page has given it up by then.
+    await route.abort().catch(() => undefined);
+  });
+  await chooseFile(page, OLD_RUNS);
+  await expect(page.getByText('Sending the file')).toBeVisible();
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByText('Sending the file')).toHaveCount(0);
+  letGo();
+  await page.unroute('**/part?*');
+  await chooseFile(page, OLD_RUNS);
+  await expect(page.getByText('3 lines: 2 runs to bring in.')).toBeVisible();
+  await page.getByRole('button', { name: 'Close the file' }).click();
+  await expect(page.getByText('Choose a file')).toBeVisible();
+});

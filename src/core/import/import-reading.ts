@@ -78,8 +78,16 @@ const IMPORTED = ['imported'] as const;
 /** What lists need of a run whose figures came from a file: nothing proves them, and no yardstick is known. */
 export function briefOfImported({ addedDownMs, addedUpMs, jitterMs, lossShare }: ImportedRun): RunBrief {
   return {
-    ...{ flags: IMPORTED, flagsDown: IMPORTED, flagsUp: IMPORTED },
-    ...{ downYardstickBps: null, upYardstickBps: null, downLowBps: null, upLowBps: null },
-    ...{ addedDownMs, addedUpMs, jitterMs, lossShare },
+    flags: IMPORTED,
+    flagsDown: IMPORTED,
+    flagsUp: IMPORTED,
+    downYardstickBps: null,
+    upYardstickBps: null,
+    downLowBps: null,
+    upLowBps: null,
+    addedDownMs,
+    addedUpMs,
+    jitterMs,
+    lossShare,
   };
 }

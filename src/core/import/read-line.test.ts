@@ -59,6 +59,7 @@ describe('what a file means by its headings', () => {
   it('tells the order of days and the decimal sign by what only one of them can be', () => {
     expect(reading('Date;Down', ['25.11.2026;93,85'])).toMatchObject({ dates: 'day-month-year', decimals: 'comma' });
     expect(reading('Date;Down', ['11/25/2026;93.85'])).toMatchObject({ dates: 'month-day-year', decimals: 'point' });
+    expect(reading('Date;Down', ['25.11.2026;93,85', '25.11.2026;1.2 Gb/s', '25.11.2026;1,5']).decimals).toBe('comma');
     // One that is none of either does not decide.
     expect(reading('Date;Down', ['04/05/2026;1', 'soon;1', '04/25/2026;1']).dates).toBe('month-day-year');
     expect(reading('Date;Down', ['2026-11-25;1,500'])).toMatchObject({ dates: 'year-month-day', decimals: 'point' });

@@ -37,6 +37,9 @@ export function linkAsWritten(text: string): LinkKind | null {
   );
 }
 
+const reachAsWritten = (text: string) => REACHES.find((each) => each === text.toLowerCase()) ?? null;
+const profileAsWritten = (text: string) => PROFILE_NAMES.find((each) => each === text.toLowerCase()) ?? null;
+
 /** Carries what is wrong with a line out of the reading of it. */
 class LineFault extends Error {
   constructor(readonly fault: ImportFault) {
@@ -116,13 +119,16 @@ export function readImportLine(cells: readonly string[], reading: ImportReading,
   const line = new Line(cells, reading, clock);
   const { otherwise } = reading;
   try {
-    const [addedDownMs, addedUpMs] = [line.figure('addedDown'), line.figure('addedUp')];
-    const figures = {
-      ...{ downBps: line.figure('down'), upBps: line.figure('up'), idleMs: line.figure('idle') },
-      ...{ jitterMs: line.figure('jitter'), lossShare: line.figure('loss') },
-      ...{ addedDownMs, addedUpMs, addedMs: worst(line.figure('addedWorst'), addedDownMs, addedUpMs) },
-    };
-    if (Object.values(figures).every((value) => value === null)) return { without: 'figures' };
+    const downBps = line.figure('down');
+    const upBps = line.figure('up');
+    const idleMs = line.figure('idle');
+    const jitterMs = line.figure('jitter');
+    const addedDownMs = line.figure('addedDown');
+    const addedUpMs = line.figure('addedUp');
+    const addedMs = worst(line.figure('addedWorst'), addedDownMs, addedUpMs);
+    const lossShare = line.figure('loss');
+    if ([downBps, upBps, idleMs, jitterMs, addedMs, lossShare].every((value) => value === null))
+      return { without: 'figures' };
     const startedAtMs = line.moment('started') ?? refuse('moment-missing', 'started');
     const endedAtMs = line.moment('ended');
     if (endedAtMs !== null && endedAtMs < startedAtMs) return refuse('ends-before', 'ended');
@@ -130,16 +136,27 @@ export function readImportLine(cells: readonly string[], reading: ImportReading,
     if (device === '') return refuse('device-missing', 'device');
     return {
       run: {
-        ...{ startedAtMs, endedAtMs, device, ...figures },
-        ...{ spot: line.name('spot'), peer: line.name('peer') ?? '', line: line.name('line') },
+        startedAtMs,
+        endedAtMs,
+        device,
+        spot: line.name('spot'),
+        peer: line.name('peer') ?? '',
+        line: line.name('line'),
         link: line.choice('link', linkAsWritten) ?? otherwise.link,
-        reach:
-          line.choice('reach', (text) => REACHES.find((each) => each === text.toLowerCase()) ?? null) ??
-          otherwise.reach,
-        profile: line.choice('profile', (text) => PROFILE_NAMES.find((each) => each === text.toLowerCase()) ?? null),
+        reach: line.choice('reach', reachAsWritten) ?? otherwise.reach,
+        profile: line.choice('profile', profileAsWritten),
+        downBps,
+        upBps,
+        idleMs,
+        jitterMs,
+        addedDownMs,
+        addedUpMs,
+        addedMs,
+        lossShare,
         notes: line.name('notes', LONGEST_NOTES) ?? '',
         tags: [...new Set((line.name('tags', LONGEST_NOTES) ?? '').split(/[\s,;]+/).filter((tag) => tag !== ''))],
-        ...{ set: line.name('set'), id: line.name('id') },
+        set: line.name('set'),
+        id: line.name('id'),
       },
     };
   } catch (error) {

@@ -16,16 +16,14 @@ export function readNumber(text: string, decimals: Decimals): number | null {
   return Number.isFinite(value) ? value : null;
 }
 
-/** Which of the two the figures of a file are written with; null where none of them tells. */
+/** Which of the two most figures of a file are written with; null where as many tell the one as the other. */
 export function decimalsOf(texts: readonly string[]): Decimals | null {
-  let told: Decimals | null = null;
+  const told = { point: 0, comma: 0 };
   for (const text of texts) {
     const [, sign, behind] = /^[^.,]*([.,])(\d+)\D*$/.exec(text.trim()) ?? [];
     // One sign with three digits behind it may part thousands.
-    if (sign === undefined || behind === undefined || behind.length === 3) continue;
-    const here = sign === ',' ? 'comma' : 'point';
-    if (told !== null && told !== here) return null;
-    told = here;
+    if (behind !== undefined && behind.length !== 3) told[sign === ',' ? 'comma' : 'point'] += 1;
   }
-  return told;
+  if (told.point === told.comma) return null;
+  return told.point > told.comma ? 'point' : 'comma';
 }

@@ -1,32 +1,43 @@
 import { TZDate } from '@date-fns/tz';
-import type { ImportClock, WallMoment } from '@/core';
+import type { ImportClock } from '@/core';
 
-const HOUR_MS = 3600_000;
+const MINUTE_MS = 60_000;
+const DAY_MS = 24 * 60 * MINUTE_MS;
+
+/** Minutes east of UTC at a moment, somewhere. Asked once for each day in which clocks go through. */
+function offsetsIn(timeZone: string | null): (atMs: number) => number {
+  const read = (atMs: number) => -(timeZone === null ? new Date(atMs) : new TZDate(atMs, timeZone)).getTimezoneOffset();
+  const known = new Map<number, number>();
+  const at = (atMs: number) => {
+    const before = known.get(atMs);
+    if (before !== undefined) return before;
+    const offset = read(atMs);
+    known.set(atMs, offset);
+    return offset;
+  };
+  return (atMs) => {
+    const day = Math.floor(atMs / DAY_MS) * DAY_MS;
+    return at(day) === at(day + DAY_MS) ? at(day) : read(atMs);
+  };
+}
 
 /**
  * Reads clocks on the wall as they go at an office. An hour that daylight saving leaves out is none; of one that comes twice
  * the first is meant. `timeZone`: IANA name; null: that of this machine.
  */
 export function importClock(timeZone: string | null, nowMs: number): ImportClock {
-  const made = ({ year, month, day, hour, minute, second }: WallMoment): Date => {
-    const [whole, ms] = [Math.floor(second), Math.round((second % 1) * 1000)];
-    return timeZone === null
-      ? new Date(year, month - 1, day, hour, minute, whole, ms)
-      : new TZDate(year, month - 1, day, hour, minute, whole, ms, timeZone);
-  };
-  const shows = ({ hour, minute }: WallMoment, atMs: number) => {
-    const at = timeZone === null ? new Date(atMs) : new TZDate(atMs, timeZone);
-    return at.getHours() === hour && at.getMinutes() === minute;
-  };
+  const offsetAt = offsetsIn(timeZone);
   return {
     nowMs,
-    atOf: (wall) => {
-      const { year, month, day, hour, minute, second, offsetMinutes } = wall;
-      if (offsetMinutes !== null)
-        return Date.UTC(year, month - 1, day, hour, minute - offsetMinutes, 0) + Math.round(1000 * second);
-      const atMs = made(wall).getTime();
-      // Clocks are put back by an hour, in one place by half of one.
-      return [atMs - HOUR_MS, atMs - HOUR_MS / 2, atMs].find((each) => shows(wall, each)) ?? null;
+    atOf: ({ year, month, day, hour, minute, second, offsetMinutes }) => {
+      const onWallMs = Date.UTC(year, month - 1, day, hour, minute) + Math.round(1000 * second);
+      if (offsetMinutes !== null) return onWallMs - offsetMinutes * MINUTE_MS;
+      // As clocks went the day before, and as they go the day after.
+      const offsets = [offsetAt(onWallMs - DAY_MS), offsetAt(onWallMs + DAY_MS)];
+      const times = offsets
+        .map((offset) => onWallMs - offset * MINUTE_MS)
+        .filter((atMs, place) => offsetAt(atMs) === offsets[place]);
+      return times.length === 0 ? null : Math.min(...times);
     },
   };
 }

@@ -281,8 +281,21 @@ describe('bringing runs in from a file', () => {
     expect(await console.context.store.imports.leftGoing()).toHaveLength(1);
     await clearImports(console.context);
     expect(await console.context.store.imports.leftGoing()).toEqual([]);
-    expect(await console.context.store.imports.known([])).toEqual(new Set());
     expect(existsSync(console.context.uploads)).toBe(false);
     expect((await console.context.store.ledger.names(siteId)).device).toEqual([]);
+  });
+
+  it('comes to light at the next start where all of it was written before the program ended', async () => {
+    const { id, reading } = await guessed(FILE);
+    const { imports } = console.context.store;
+    imports.land = () => Promise.reject(new Error('killed'));
+    imports.takeBack = () => Promise.reject(new Error('killed'));
+    const order = { importId: id, reading, tag: '', without: false };
+    await expect(takeIn(console.context, 'Ines', order)).rejects.toThrow('killed');
+    expect((await ledger())!.count).toBe(0);
+    await console.reopen();
+    await clearImports(console.context);
+    expect((await ledger())!.count).toBe(3);
+    expect(await console.context.store.imports.ofSite(siteId)).toMatchObject([{ state: 'done', runs: 3 }]);
   });
 });

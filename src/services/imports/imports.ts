@@ -215,8 +215,10 @@ export async function undoImport(context: ConsoleContext, importId: string): Ans
   return done({ ...stored, state: 'undone' });
 }
 
-/** What was being written when the program ended is taken back, and files that were open are thrown away. */
+/** What was being written when the program ended is taken back, what was written comes to light, and files that were open are thrown away. */
 export async function clearImports(context: ConsoleContext): Promise<void> {
-  for (const { id } of await context.store.imports.leftGoing()) await context.store.imports.takeBack(id);
+  const { imports } = context.store;
+  for (const { id, state } of await imports.leftGoing())
+    await (state === 'landing' ? imports.land(id) : imports.takeBack(id));
   await rm(context.uploads, { recursive: true, force: true });
 }

@@ -16,7 +16,7 @@ import {
   type StrawSegment,
   type StripData,
 } from '@/core';
-import type { RunLine, StoredRun } from '@/store';
+import type { RunLine, StoredImport, StoredRun } from '@/store';
 import type { RunSamples } from '@/core';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
@@ -47,6 +47,8 @@ export interface RunPage {
   readonly ratesOfMonth: { readonly downBps: readonly number[]; readonly upBps: readonly number[] };
   /** Path of the link by which it is shared; null while it is not. */
   readonly sharePath: string | null;
+  /** The file that its figures came from; null: it was measured here. */
+  readonly imported: Pick<StoredImport, 'fileName' | 'byName' | 'madeAtMs'> | null;
   /** What an unfinished run had measured before it broke off, in words; null when that was nothing. */
   readonly measuredBefore: string | null;
 }
@@ -116,6 +118,7 @@ export async function runPageOf(context: ConsoleContext, runId: string): Promise
       run.status === 'finished' && run.report !== null
         ? { report: run.report, sentence: sentenceOf(run.report, conditions) }
         : null,
+    imported: run.importId === null ? null : await context.store.imports.byId(run.importId),
     measuredBefore: run.status === 'unfinished' ? measuredBefore(run, conditions) : null,
     set: await setOf(context, run),
     neighbours: await context.store.runs.neighbours(run),

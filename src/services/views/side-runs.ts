@@ -38,7 +38,7 @@ export function sideRunsOf(rows: readonly ComparedRow[], timeZone: string | null
         ...{ line: run.lineName ?? 'none', plan: planWords(run.plan), practice: run.practice ? 'yes' : 'no' },
         ...{ spot: run.spotName ?? 'no spot', profile: run.profile, told: run.told.join(', ') || 'nothing' },
         ...{ hours: partOfDay(hour), weekdays: weekday < SATURDAY ? 'weekdays' : 'weekends' },
-        method: String(run.methodVersion ?? 'unknown'),
+        method: run.evidence === 'imported' ? 'from a file' : String(run.methodVersion ?? 'unknown'),
       },
     };
   });

@@ -1,9 +1,10 @@
 import type { Migration } from './migration';
 
 /** What the board and a diagnosis show of a run. A run's sign of life is not among it. */
-const SHOWN = `siteId, deviceId, setId, lineId, linkKind, reach, profile, status, plan, practice, sameMachine, evidence,
+export const SHOWN = `siteId, deviceId, setId, lineId, linkKind, reach, profile, status, plan, practice, sameMachine, evidence,
   startedAtMs, downBps, upBps, addedMs, brief`;
-const NOTED = `UPDATE board_version SET changes = changes + 1;
+/** The board's version grows, and the run knows it. */
+export const NOTED = `UPDATE board_version SET changes = changes + 1;
   UPDATE runs SET changed = (SELECT changes FROM board_version) WHERE id = NEW.id;`;
 
 /** Each run knows the version of the board with which it changed last: what was made of the others need not be made anew. */

@@ -1,6 +1,6 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 
-/** A file that runs were brought in from. `undone`: they are gone again. */
+/** A file that runs were brought in from. */
 export interface StoredImport {
   readonly id: string;
   readonly siteId: string;
@@ -10,7 +10,8 @@ export interface StoredImport {
   readonly byName: string;
   readonly madeAtMs: number;
   readonly runs: number;
-  readonly state: 'going' | 'done' | 'undone';
+  /** `going`: it is being written, `landing`: all of it is, and comes to light. */
+  readonly state: 'going' | 'landing' | 'done' | 'undone';
 }
 
 /** What of a run a file can say, and the ids of the device and line that it names, as far as this office has them. */
@@ -47,8 +48,8 @@ const DOCUMENTS = ['link', 'brief'] as const;
 const AT_ONCE = 2000;
 
 /**
- * Files that runs were brought in from. While one is being written its runs are as good as removed; they come to light
- * with one statement, all or none.
+ * Files that runs were brought in from. While one is being written its runs are as good as removed; once all are written they
+ * come to light, and nothing stops that any more.
  */
 export class ImportQueries {
   constructor(private readonly sequelize: Sequelize) {}
@@ -107,14 +108,26 @@ export class ImportQueries {
     });
   }
 
-  /** Brings all of them to light. */
+  /** All of them are written: from here on they come to light, whatever happens meanwhile. */
   async finish({ id, runs }: Pick<StoredImport, 'id' | 'runs'>): Promise<void> {
-    await this.sequelize.transaction(async (transaction) => {
-      const written = `UPDATE runs SET status = 'imported' WHERE importId = ? AND status = 'removed'`;
-      await this.sequelize.query(written, { replacements: [id], transaction });
-      const done = `UPDATE imports SET state = 'done', runs = ? WHERE id = ?`;
-      await this.sequelize.query(done, { replacements: [runs, id], transaction });
+    await this.sequelize.query(`UPDATE imports SET state = 'landing', runs = ? WHERE id = ?`, {
+      replacements: [runs, id],
     });
+    await this.land(id);
+  }
+
+  /** Brings what has been written to light, some at a time, so that what is handed in meanwhile does not wait. */
+  async land(id: string): Promise<void> {
+    for (;;) {
+      const some = `SELECT id FROM runs WHERE importId = ? AND status = 'removed' LIMIT ${AT_ONCE}`;
+      const rows = await this.#select<{ id: string }>(some, [id]);
+      if (rows.length === 0) break;
+      await this.sequelize.query(
+        `UPDATE runs SET status = 'imported' WHERE id IN (SELECT value FROM json_each(?)) AND status = 'removed'`,
+        { replacements: [JSON.stringify(rows.map((row) => row.id))] },
+      );
+    }
+    await this.sequelize.query(`UPDATE imports SET state = 'done' WHERE id = ?`, { replacements: [id] });
   }
 
   /**
@@ -124,9 +137,6 @@ export class ImportQueries {
   async takeBack(id: string): Promise<void> {
     const stored = await this.byId(id);
     if (stored === null) return;
-    // Gone from all lists at once; the rows follow.
-    const hide = `UPDATE runs SET status = 'removed' WHERE importId = ?`;
-    await this.sequelize.query(hide, { replacements: [id] });
     const away =
       stored.state === 'going'
         ? 'DELETE FROM imports WHERE id = ?'
@@ -153,9 +163,9 @@ export class ImportQueries {
       );
   }
 
-  /** Those that were being written when the program ended. */
+  /** Those that were not through when the program ended. */
   async leftGoing(): Promise<StoredImport[]> {
-    return this.#select<StoredImport>(`SELECT * FROM imports WHERE state = 'going'`, []);
+    return this.#select<StoredImport>(`SELECT * FROM imports WHERE state IN ('going', 'landing')`, []);
   }
 
   #select<Row extends object>(sql: string, replacements: (string | number)[]): Promise<Row[]> {

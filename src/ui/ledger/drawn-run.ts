@@ -49,7 +49,7 @@ export interface DrawnRun {
 
 function outcomeOf(run: Run): DrawnRun['outcome'] {
   if (run.status === 'running') return { status: 'other', words: 'is measuring now' };
-  if (run.status !== 'finished')
+  if (run.status !== 'finished' && run.status !== 'imported')
     return { status: 'other', words: `unfinished · ${UNFINISHED_REASONS[run.reason ?? 'device-vanished'].what}` };
   return {
     status: 'finished',
@@ -64,6 +64,7 @@ function outcomeOf(run: Run): DrawnRun['outcome'] {
 
 function asideOf({ evidence, leftOut }: Run): string | null {
   if (evidence === 'left-out') return `left out: ${leftOut ?? ''}`;
+  if (evidence === 'imported') return 'from a file';
   return evidence === 'together' ? 'together' : null;
 }
 
@@ -77,7 +78,7 @@ export function drawnRun(run: Run, timeZone: string | null, nowMs: number): Draw
     link: linkKindWords(run.linkKind as LinkKind),
     reach: run.reach,
     peer: run.peerName,
-    profile: run.profile,
+    profile: run.profile === 'unknown' ? '–' : run.profile,
     tags: run.tags,
     notes: run.notes,
     aside: asideOf(run),

@@ -1,14 +1,15 @@
 'use client';
 
+import Link from 'next/link';
 import { EXPORT_FORMATS, type ExportFormat } from '@/wire';
 import { Button } from '../parts/button';
 import { Menu, MenuItemAs } from '../parts/menu';
 import type { LedgerChoice } from './ledger-href';
 
 const WORDS: Readonly<Record<ExportFormat, string>> = {
-  csv: 'CSV, for a table calculator',
-  json: 'JSON',
-  ndjson: 'JSON, a line for each run',
+  csv: 'Take them out as CSV, for a table calculator',
+  json: 'Take them out as JSON',
+  ndjson: 'Take them out as JSON, a line for each run',
 };
 
 interface TakeOutProps {
@@ -16,7 +17,7 @@ interface TakeOutProps {
   readonly choice: LedgerChoice;
 }
 
-/** All runs that match as a file. */
+/** All runs that match as a file, and the way for others in. */
 export function TakeOut({ siteId, choice }: TakeOutProps) {
   const href = (format: ExportFormat) => {
     const search = new URLSearchParams({ site: siteId, format });
@@ -28,7 +29,7 @@ export function TakeOut({ siteId, choice }: TakeOutProps) {
     <Menu
       trigger={
         <Button look="quiet" className="!min-h-9 !px-2 text-sm">
-          export
+          in and out
         </Button>
       }
     >
@@ -39,6 +40,9 @@ export function TakeOut({ siteId, choice }: TakeOutProps) {
           </a>
         </MenuItemAs>
       ))}
+      <MenuItemAs>
+        <Link href="/ledger/bring-in">Bring runs in from a file …</Link>
+      </MenuItemAs>
     </Menu>
   );
 }

@@ -1,4 +1,4 @@
-import { nominalRateFigure, type Link, type ToldCondition } from '@/core';
+import { linkKindWords, nominalRateFigure, type Link, type LinkKind, type ToldCondition } from '@/core';
 import type { RunPage } from '@/services';
 import { RIDES_WORDS, TUNNEL_WORDS } from '../device/link-details';
 import { wallTimeWords } from '../parts/wall-time';
@@ -47,16 +47,33 @@ interface RunConditionsListProps {
   readonly offersSamples: boolean;
 }
 
+function noSamplesWords({ importId, thinnedAtMs }: RunPage['run']): string {
+  if (importId !== null) return 'No raw samples: it was not measured here.';
+  return thinnedAtMs === null
+    ? 'No raw samples: it ended before anything was kept.'
+    : 'No raw samples any more: they were older than they are kept. The figures stay.';
+}
+
 /** The conditions of the run, and its raw samples. */
 export function RunConditionsList({ run, hasSamples, offersSamples }: RunConditionsListProps) {
   const corrected =
     run.planCorrectedAtMs === null
       ? ''
       : ` (corrected ${wallTimeWords(run.planCorrectedAtMs)}, after the run; it was judged anew)`;
-  const rows: [string, string][] = [
+  const known: [string, string][] = [
     ['link', linkWords(run.link)],
     ['spot', run.spotName ?? 'not given'],
-    ['peer', run.peerName],
+    ['peer', run.peerName || 'not given'],
+  ];
+  const ofFile: [string, string][] = [
+    // What a link of that kind usually is stands beside it in the record, and is no fact of this run.
+    ['link', linkKindWords(run.linkKind as LinkKind)],
+    ...known.slice(1),
+    ['line', run.lineName ?? 'not given'],
+    ['profile', run.profile === 'unknown' ? 'not given' : run.profile],
+  ];
+  const measured: [string, string][] = [
+    ...known,
     ['line', run.lineName ?? 'not crossed'],
     [
       run.plan?.slowerEnd === undefined ? 'plan of that day' : 'slower end of the tunnel',
@@ -74,6 +91,7 @@ export function RunConditionsList({ run, hasSamples, offersSamples }: RunConditi
     ['IP version', run.ipVersion === null ? 'not known' : String(run.ipVersion)],
     ['method', run.methodVersion === null ? 'none' : `version ${run.methodVersion}`],
   ];
+  const rows = run.importId === null ? measured : ofFile;
   return (
     <section aria-label="Conditions">
       <h2 className="mb-2 font-semibold">Conditions</h2>
@@ -95,11 +113,7 @@ export function RunConditionsList({ run, hasSamples, offersSamples }: RunConditi
             Raw samples as JSON
           </a>
         ) : (
-          <span className="text-quiet">
-            {run.thinnedAtMs === null
-              ? 'No raw samples: it ended before anything was kept.'
-              : 'No raw samples any more: they were older than they are kept. The figures stay.'}
-          </span>
+          <span className="text-quiet">{noSamplesWords(run)}</span>
         )}
       </p>
     </section>

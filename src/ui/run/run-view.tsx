@@ -8,6 +8,7 @@ import { StripTable } from '../strip/strip-table';
 import { FollowChanges } from '../board/follow-changes';
 import type { FormAction } from '../form/form-state';
 import { StripReader } from '../strip/strip-reader';
+import { ImportedFigures, ImportedNotice } from './imported-figures';
 import { RunConditionsList } from './run-conditions-list';
 import { RunCopyTime } from './run-copy-time';
 import { RunFigures } from './run-figures';
@@ -53,7 +54,8 @@ export function RunView({ page, actions, shared = false }: RunViewProps) {
       <header className="mb-4 flex flex-wrap items-baseline gap-x-4 text-quiet">
         <h1 className="max-w-[40rem] break-words text-xl font-semibold text-ink">{run.deviceName}</h1>
         <span>
-          {linkKindWords(run.linkKind as LinkKind)} · {run.reach} · against {run.peerName}
+          {linkKindWords(run.linkKind as LinkKind)} · {run.reach}
+          {run.peerName !== '' && ` · against ${run.peerName}`}
         </span>
         <WallTime atMs={run.startedAtMs} className="ml-auto" />
         {actions !== null && <RunNeighbours {...neighbours} />}
@@ -74,16 +76,19 @@ export function RunView({ page, actions, shared = false }: RunViewProps) {
           )}
         </Notice>
       )}
+      {page.imported !== null && <ImportedNotice {...page.imported} />}
       {result !== null && (
         <RunSentenceBlock report={result.report} sentence={result.sentence} practice={run.practice} />
       )}
-      <div className="mt-6">
-        <StrawPath
-          segments={straw}
-          flowBps={report?.down.rate?.steadyBps ?? null}
-          title={`The path of this run from ${run.deviceName} to ${run.peerName}`}
-        />
-      </div>
+      {page.imported === null && (
+        <div className="mt-6">
+          <StrawPath
+            segments={straw}
+            flowBps={report?.down.rate?.steadyBps ?? null}
+            title={`The path of this run from ${run.deviceName} to ${run.peerName}`}
+          />
+        </div>
+      )}
       {report !== null && <YardstickArithmetic down={report.down.yardstick} up={report.up.yardstick} />}
       {strip !== null && (
         <section className="mt-6" aria-label="Strip">
@@ -97,6 +102,7 @@ export function RunView({ page, actions, shared = false }: RunViewProps) {
       )}
       <div className="mt-8 grid gap-x-12 print:mt-3 print:block print:columns-2 gap-y-8 lg:grid-cols-[1.25fr_1fr]">
         <div className="space-y-8">
+          {page.imported !== null && <ImportedFigures run={run} />}
           {report !== null && <RunFigures report={report} />}
           {report !== null && <RunSuitability report={report} />}
           {report !== null && <RunFitness report={report} inFullSet={inFullSet} />}

@@ -115,6 +115,13 @@ export function CommandBox({ sites, devices, chooseSite }: CommandFacts) {
             <Command.Item className={ITEM} onSelect={go('/people')}>
               People, sign-ins, your passphrase
             </Command.Item>
+            <Command.Item
+              className={ITEM}
+              keywords={['import', 'csv', 'json', 'upload', 'file', 'spreadsheet', 'excel', 'load', 'old']}
+              onSelect={go('/ledger/bring-in')}
+            >
+              Bring runs in from a file
+            </Command.Item>
             <Command.Item className={ITEM} onSelect={go('/happened')}>
               What happened: who did what
             </Command.Item>

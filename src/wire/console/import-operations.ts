@@ -52,7 +52,7 @@ export type ImportLook = z.infer<typeof importCheckSchema>;
 /** A file that runs were brought in from. */
 export const importSchema = z.object({
   ...{ id, fileName: z.string(), sha256: z.string(), byName: z.string(), madeAt: z.iso.datetime() },
-  ...{ runs: count, state: z.enum(['going', 'done', 'undone']) },
+  ...{ runs: count, state: z.enum(['going', 'landing', 'done', 'undone']) },
 });
 export type BroughtIn = z.infer<typeof importSchema>;
 

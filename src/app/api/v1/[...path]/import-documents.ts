@@ -1,12 +1,8 @@
 import { importFaultWords, type LinkKind, type Reach } from '@/core';
-import { openImportsOf, type ConsoleContext, type ImportCheck, type StoredImport } from '@/services';
-import { done, failed, type BroughtIn, type ImportFile, type ImportLook, type Outcome } from '@/wire';
+import { openImportsOf, type ConsoleContext, type ImportCheck } from '@/services';
+import { done, failed, type ImportFile, type ImportLook, type Outcome } from '@/wire';
 
 const moment = (atMs: number | null) => (atMs === null ? null : new Date(atMs).toISOString());
-
-export function broughtInDocument({ id, fileName, sha256, byName, madeAtMs, runs, state }: StoredImport): BroughtIn {
-  return { id, fileName, sha256, byName, madeAt: moment(madeAtMs)!, runs, state };
-}
 
 /** A file that is open, without where it lies. */
 export function openImportDocument(context: ConsoleContext, importId: string): Outcome<ImportFile, 'import-unknown'> {

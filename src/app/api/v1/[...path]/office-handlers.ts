@@ -2,6 +2,8 @@ import type { z } from 'zod';
 import { COMMANDS, perform } from '@/app/commands';
 import {
   boardOf,
+  broughtInDocument,
+  broughtInOf,
   closeImport,
   lookAtImport,
   openImport,
@@ -20,7 +22,7 @@ import {
   type PathParameters,
 } from '@/wire';
 import { findingsDocument, huntDocument } from './hunt-documents';
-import { broughtInDocument, lookDocument, openImportDocument } from './import-documents';
+import { lookDocument, openImportDocument } from './import-documents';
 import {
   boardDocument,
   codeDocument,
@@ -70,7 +72,7 @@ export const OFFICE_HANDLERS: Handlers = {
   listImports: async ({ context, ids }) =>
     (await context.store.sites.byId(ids.id)) === null
       ? failed('site-missing')
-      : done((await context.store.imports.ofSite(ids.id)).map(broughtInDocument)),
+      : done(await broughtInOf(context, ids.id)),
   openImport: async ({ context, ids, body }) => idOf(await openImport(context, { ...body, siteId: ids.id })),
   readImport: ({ context, ids }) => Promise.resolve(openImportDocument(context, ids.id)),
   lookAtImport: async ({ context, ids, body }) => {

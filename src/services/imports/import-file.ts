@@ -204,7 +204,10 @@ export async function* linesOf(
     }
     return;
   }
-  if (shape.format === 'ndjson') return yield* ndjsonLines(text, shape.headings);
+  if (shape.format === 'ndjson') {
+    yield* ndjsonLines(text, shape.headings);
+    return;
+  }
   let whole = '';
   for await (const part of text) whole += part;
   const all = parsed(whole);

@@ -4,8 +4,9 @@ import { groupedBy } from '../stats/grouped';
 import { median } from '../stats/percentile';
 import type { Finding, FindingFacts, Strength } from './finding';
 import type { Occasion } from './observation';
-import { classesOf, fallsShort, soundOf } from './proof';
-import { segmentBase, type DiagnosedSegment } from './segment';
+import { madeOnce } from '../stats/made-once';
+import { classesOf, fallsShort, soundOf, type ClassOfOccasions } from './proof';
+import { segmentBase, type DiagnosedSegment, type SoundRange } from './segment';
 import { FOUND_FROM, type NamedExplanation, type Suspicion } from './suspicion';
 
 /** From these on a suspicion is worth a word. */
@@ -51,13 +52,27 @@ function split({ across, segments, direction }: CapacityInput, ids: readonly str
   const fine: Occasion[] = [];
   for (const of of new Set(ids.flatMap((id) => across.get(id) ?? []))) {
     const sound = soundOf(of[0]!.path, segments, direction);
-    for (const occasion of of) {
-      const rate = occasion[direction];
-      if (rate !== null) (fallsShort(rate.medianBps, sound) ? short : fine).push(occasion);
-    }
+    const told = splitOnce(of, `${direction} ${sound?.lowBps}`, () => splitOf(of, sound, direction));
+    for (const each of told.short) short.push(each);
+    for (const each of told.fine) fine.push(each);
   }
   return { short, fine };
 }
+
+type Split = Readonly<Record<'short' | 'fine', readonly Occasion[]>>;
+const splitOnce = madeOnce<ClassOfOccasions, Split>();
+
+function splitOf(of: ClassOfOccasions, sound: SoundRange | null, direction: Direction): Split {
+  const told = of.filter(({ [direction]: rate }) => rate !== null);
+  const isShort = ({ [direction]: rate }: Occasion) => fallsShort(rate!.medianBps, sound);
+  return { short: told.filter(isShort), fine: told.filter((each) => !isShort(each)) };
+}
+
+const fastestOnce = madeOnce<ClassOfOccasions, number>();
+const fastestOf = (of: ClassOfOccasions, direction: Direction) =>
+  fastestOnce(of, direction, () =>
+    of.reduce((best, { [direction]: rate }) => Math.max(best, rate?.medianBps ?? -Infinity), -Infinity),
+  );
 
 /** Kinds that are told by a device beside it; air is told by the same device on another link. */
 const TOLD_BY_OTHERS = ['device', 'cable', 'unknown-link', 'hop', 'router', 'line', 'far-network', 'peer'];
@@ -74,8 +89,8 @@ function comparedWith(input: CapacityInput, short: readonly Occasion[], suspects
     const { path, deviceId, reach: far } = of[0]!;
     if (far !== reach || slow.has(deviceId) || !path.some((id) => shared.has(id))) continue;
     if (path.some((id) => suspects.includes(id))) continue;
-    for (const { [direction]: rate } of of)
-      if (rate !== null && rate.medianBps > (best?.bps ?? -Infinity)) best = { deviceId, bps: rate.medianBps };
+    const bps = fastestOf(of, direction);
+    if (bps > (best?.bps ?? -Infinity)) best = { deviceId, bps };
   }
   return best === null ? null : { deviceName: deviceNames.get(best.deviceId) ?? best.deviceId, bps: best.bps };
 }

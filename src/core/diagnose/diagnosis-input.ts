@@ -1,7 +1,7 @@
 import type { LinkCeiling } from '../ceiling/link-ceiling-type';
 import type { Plan } from '../domain/plan';
 import type { Occasion } from './observation';
-import { classesOf } from './proof';
+import { classesOf, inTime } from './proof';
 import type { Said } from './said';
 import { segmentBase, type DiagnosedSegment } from './segment';
 import type { DatedSwap } from './swap-effect';
@@ -46,7 +46,7 @@ export function standingIds({
 }: Pick<DiagnosisInput, 'segments' | 'occasions' | 'generations'>): ReadonlySet<string> {
   const seenAt = new Map<string, number>();
   for (const of of classesOf(occasions).values()) {
-    const lastMs = of.reduce((last, { startedAtMs }) => Math.max(last, startedAtMs), -Infinity);
+    const lastMs = inTime(of).at(-1)!.startedAtMs;
     for (const id of of[0]!.path) seenAt.set(id, Math.max(seenAt.get(id) ?? -Infinity, lastMs));
   }
   const standing = new Map<string, DiagnosedSegment>();

@@ -7,7 +7,7 @@ import { factFindings } from './fact-findings';
 import { inOrder, type Finding } from './finding';
 import type { Occasion } from './observation';
 import { partedSuspicion } from './parted-hours';
-import { classesOf, type Proof } from './proof';
+import { chosenOf, classesOf, freshOf, type Proof } from './proof';
 import { deepQueuesOf, type DeepQueue } from './queues';
 import { segmentBase, type DiagnosedSegment } from './segment';
 import type { Suspicion } from './suspicion';
@@ -108,12 +108,12 @@ function statesOf(input: DiagnosisInput, of: Readonly<Record<Direction, Suspicio
 /** From everything that is known of an office to what stands out in it, and what is thought of each segment. */
 export function diagnose(whole: DiagnosisInput): Diagnosis {
   const standing = standingIds(whole);
-  const fresh = whole.occasions.filter(({ startedAtMs }) => startedAtMs >= whole.freshFromMs);
+  const fresh = freshOf(whole.occasions, whole.freshFromMs);
   // What was measured before a swap speaks of what stood there then.
   const now: DiagnosisInput = {
     ...whole,
     segments: whole.segments.filter(({ id }) => standing.has(id)),
-    occasions: [...classesOf(fresh).values()].flatMap((of) => (of[0]!.path.every((id) => standing.has(id)) ? of : [])),
+    occasions: chosenOf(fresh, (of) => (of[0]!.path.every((id) => standing.has(id)) ? of : [])),
   };
   const parted = { down: partedSuspicion(whole, fresh, 'down'), up: partedSuspicion(whole, fresh, 'up') };
   const deviceNames = new Map(whole.devices.map(({ id, name }) => [id, name]));

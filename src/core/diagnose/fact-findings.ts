@@ -74,7 +74,9 @@ function tunnelEnds({ tunnelPlans, segments, occasions, plan: own }: DiagnosisIn
 
 /** Paths on which much had to be sent again, over a cable: in the air that is usual. */
 function losses({ occasions, segments }: DiagnosisInput): Finding[] {
-  const onCable = occasions.filter(({ path }) => path.some((id) => id.startsWith('cable:')));
+  const onCable = [...classesOf(occasions).values()]
+    .filter(([first]) => first!.path.some((id) => id.startsWith('cable:')))
+    .flat();
   const losing = onCable.filter(
     ({ resentShare, addedDownMs }) =>
       resentShare !== null && resentShare >= LOSES_FROM && (addedDownMs ?? 0) < FULL_QUEUE_MS,
@@ -130,12 +132,19 @@ function peerLimit({ plan, outsidePeerBps, segments }: DiagnosisInput): Finding[
   ];
 }
 
+/** The last of a list that will do, and the one before it that will. */
+function lastTwo<Value>(values: readonly Value[], willDo: (value: Value) => boolean): Value[] {
+  const last: Value[] = [];
+  for (let place = values.length - 1; place >= 0 && last.length < 2; place -= 1)
+    if (willDo(values[place]!)) last.push(values[place]!);
+  return last;
+}
+
 /** Two newest occasions of one path and about one hour that cannot both be its figure: shown, not averaged away. */
 function contradictions({ occasions, segments }: DiagnosisInput, direction: Direction): Finding[] {
   const known = new Map(segments.map((each) => [each.id, each]));
   return [...classesOf(occasions).values()].flatMap((of) => {
-    const told = inTime(of).filter(({ [direction]: rate }) => rate !== null);
-    const [newest, before] = [told.at(-1), told.at(-2)];
+    const [newest, before] = lastTwo(inTime(of), ({ [direction]: rate }) => rate !== null);
     if (newest === undefined || before === undefined) return [];
     if (newest.startedAtMs - before.startedAtMs > 2 * DAY_MS) return [];
     const [a, b] = [newest[direction]!.medianBps, before[direction]!.medianBps];

@@ -2,9 +2,10 @@ import type { Direction } from '../domain/plan';
 import type { DiagnosisInput } from './diagnosis-input';
 import type { Finding } from './finding';
 import type { Occasion } from './observation';
-import { classesOf } from './proof';
+import { classesOf, freshOf, type ClassOfOccasions } from './proof';
 import { segmentBase, type DiagnosedSegment } from './segment';
-import { slowHoursOf } from '../over-time/slow-hours';
+import { slowHoursOf, type SlowHours } from '../over-time/slow-hours';
+import { madeOnce } from '../stats/made-once';
 import { suspicionOf, type Suspicion } from './suspicion';
 
 /** With the segment of the slow hours behind the line, where it lies in them. */
@@ -17,6 +18,22 @@ function throughHours<Of extends { readonly path: readonly string[]; readonly ho
   return { ...of, path: of.path.flatMap((each) => (each === lineId ? [each, id] : [each])) };
 }
 
+interface ToldHours {
+  readonly told: readonly Occasion[];
+  readonly slow: SlowHours | null;
+}
+const hoursOnce = madeOnce<ClassOfOccasions, ToldHours>();
+
+function hoursOf(of: ClassOfOccasions, direction: Direction): ToldHours {
+  const told = of.filter(({ [direction]: rate }) => rate !== null);
+  const rates = told.map(({ hour, runIds, [direction]: rate }) => ({
+    ...{ hour, bps: rate!.medianBps, occasion: runIds[0]! },
+  }));
+  return { told, slow: slowHoursOf(rates) };
+}
+
+const partedOnce = madeOnce<Occasion, Occasion>();
+
 /** The hours in which the line sags, and its occasions marked with a segment of those hours. */
 function partHours(input: DiagnosisInput, direction: Direction) {
   const line = input.segments.findLast(({ kind }) => kind === 'line');
@@ -24,18 +41,15 @@ function partHours(input: DiagnosisInput, direction: Direction) {
   // Held within one device and link at a time: another device at another hour is no sag.
   const classes = [...classesOf(input.occasions).values()]
     .filter(([first]) => first!.reach === 'internet' && first!.path.includes(line.id))
-    .map((of) => of.filter(({ [direction]: rate }) => rate !== null))
-    .filter((of) => of.length > 0)
-    .sort((a, b) => b.length - a.length);
-  for (const of of classes) {
-    const slow = slowHoursOf(
-      of.map(({ hour, runIds, [direction]: rate }) => ({ hour, bps: rate!.medianBps, occasion: runIds[0]! })),
-    );
+    .map((of) => hoursOnce(of, direction, () => hoursOf(of, direction)))
+    .filter(({ told }) => told.length > 0)
+    .sort((a, b) => b.told.length - a.told.length);
+  for (const { told: of, slow } of classes) {
     if (slow === null) continue;
     const id = `${line.id} in hours`;
     const inHours: DiagnosedSegment = { ...line, id, kind: 'line-in-hours', hours: slow.hours };
     const slowRuns = of.filter(({ hour }) => slow.hours.includes(hour));
-    const deviceIds = [...new Set(classes.map(([first]) => first!.deviceId))];
+    const deviceIds = [...new Set(classes.map(({ told }) => told[0]!.deviceId))];
     const finding: Finding = {
       key: `line-slow-in-hours ${direction} ${segmentBase(line.id)}`,
       facts: {
@@ -56,7 +70,9 @@ function partHours(input: DiagnosisInput, direction: Direction) {
       input: {
         ...input,
         segments: [...input.segments, inHours],
-        occasions: input.occasions.map((each) => throughHours(each, line.id, inHours)),
+        occasions: input.occasions.map((each) =>
+          partedOnce(each, `${id} ${slow.hours.join(' ')}`, () => throughHours(each, line.id, inHours)),
+        ),
         said: { ...input.said, complaints: input.said.complaints.map((each) => throughHours(each, line.id, inHours)) },
       },
     };
@@ -79,8 +95,7 @@ export function partedSuspicion(
   direction: Direction,
 ): PartedSuspicion {
   const { input, finding } = partHours(whole, direction);
-  const occasions =
-    finding === null ? wholeFresh : input.occasions.filter(({ startedAtMs }) => startedAtMs >= whole.freshFromMs);
+  const occasions = finding === null ? wholeFresh : freshOf(input.occasions, whole.freshFromMs);
   const fresh = { ...input, occasions };
   return { suspicion: suspicionOf(fresh.segments, fresh.occasions, direction, input.said), input: fresh, sag: finding };
 }

@@ -1,5 +1,6 @@
 import type { Direction } from '../domain/plan';
 import { groupedBy } from '../stats/grouped';
+import { madeOnce } from '../stats/made-once';
 import type { Occasion } from './observation';
 import type { DiagnosedSegment, SoundRange } from './segment';
 
@@ -25,26 +26,71 @@ export function classOf({ path }: Pick<Occasion, 'path'>): string {
   return key;
 }
 
-interface Classes {
+/** Occasions of one class, in the order in which they came to be known. */
+export type ClassOfOccasions = readonly Occasion[];
+type Classes = ReadonlyMap<string, ClassOfOccasions>;
+
+interface KnownClasses {
   /** How many there were: a list that has grown since is another one. */
   readonly of: number;
-  readonly byClass: ReadonlyMap<string, readonly Occasion[]>;
+  readonly byClass: Classes;
 }
-const classes = new WeakMap<readonly Occasion[], Classes>();
+const classes = new WeakMap<readonly Occasion[], KnownClasses>();
+
+/** Lists that begin with an occasion; of those that hold the same the first one stands for all. */
+const beginningWith = new WeakMap<Occasion, ClassOfOccasions[]>();
+const MOST_BEGINNING = 4;
+const isSame = (one: ClassOfOccasions, other: ClassOfOccasions) =>
+  one.length === other.length && one.every((each, place) => each === other[place]);
+
+/** The same occasions are the same list, so that what was made of them is known the next time. */
+function settled(of: ClassOfOccasions): ClassOfOccasions {
+  const known = beginningWith.get(of[0]!) ?? [];
+  const same = known.find((each) => isSame(each, of));
+  if (same !== undefined) return same;
+  beginningWith.set(of[0]!, [of, ...known.slice(0, MOST_BEGINNING - 1)]);
+  return of;
+}
 
 /** Occasions of each class: an office has many occasions and few ways. */
-export function classesOf(occasions: readonly Occasion[]): ReadonlyMap<string, readonly Occasion[]> {
+export function classesOf(occasions: readonly Occasion[]): Classes {
   const known = classes.get(occasions);
   if (known?.of === occasions.length) return known.byClass;
-  const byClass = groupedBy(occasions, classOf);
+  const byClass = new Map([...groupedBy(occasions, classOf)].map(([key, of]) => [key, settled(of)]));
   classes.set(occasions, { of: occasions.length, byClass });
   return byClass;
 }
 
+/** Some of the occasions, chosen within each class; their classes need not be found anew. */
+export function chosenOf(
+  occasions: readonly Occasion[],
+  choose: (of: ClassOfOccasions) => ClassOfOccasions,
+): readonly Occasion[] {
+  const byClass = new Map<string, ClassOfOccasions>();
+  for (const [key, of] of classesOf(occasions)) {
+    const chosen = choose(of);
+    if (chosen.length > 0) byClass.set(key, chosen === of ? of : settled(chosen));
+  }
+  const all = [...byClass.values()].flat();
+  classes.set(all, { of: all.length, byClass });
+  return all;
+}
+
+/** Those from a time on. */
+export function freshOf(occasions: readonly Occasion[], fromMs: number): readonly Occasion[] {
+  return chosenOf(occasions, (of) =>
+    inTime(of)[0]!.startedAtMs >= fromMs ? of : of.filter(({ startedAtMs }) => startedAtMs >= fromMs),
+  );
+}
+
+const sortedOnce = madeOnce<ClassOfOccasions, ClassOfOccasions>();
+
 /** From the oldest on; the same list where it is so already. */
-export function inTime(occasions: readonly Occasion[]): readonly Occasion[] {
-  const isSo = occasions.every((each, place) => place === 0 || occasions[place - 1]!.startedAtMs <= each.startedAtMs);
-  return isSo ? occasions : [...occasions].sort((a, b) => a.startedAtMs - b.startedAtMs);
+export function inTime(of: ClassOfOccasions): ClassOfOccasions {
+  return sortedOnce(of, 'in time', () => {
+    const isSo = of.every((each, place) => place === 0 || of[place - 1]!.startedAtMs <= each.startedAtMs);
+    return isSo ? of : [...of].sort((a, b) => a.startedAtMs - b.startedAtMs);
+  });
 }
 
 /** What a path carries while all of it is sound, in one direction; null where nothing of it is known. */
@@ -81,15 +127,25 @@ export function changesOf(
   const changes = new Map<string, number>();
   for (const [key, of] of classesOf(occasions)) {
     const sound = soundOf(of[0]!.path, segments, direction);
-    let [wasSound, changedAtMs]: [boolean, number | null] = [false, null];
-    for (const { startedAtMs, [direction]: rate } of inTime(of)) {
-      if (rate === null) continue;
-      if (!fallsShort(rate.medianBps, sound)) [wasSound, changedAtMs] = [true, null];
-      else if (wasSound) changedAtMs ??= startedAtMs;
-    }
+    const changedAtMs = changedOnce(of, `${direction} ${sound?.lowBps}`, () => changedAt(of, sound, direction));
     if (changedAtMs !== null) changes.set(key, changedAtMs);
   }
   return changes;
+}
+
+const changedOnce = madeOnce<ClassOfOccasions, number | null>();
+
+function changedAt(of: ClassOfOccasions, sound: SoundRange | null, direction: Direction): number | null {
+  let wasSound = false;
+  let changedAtMs: number | null = null;
+  for (const { startedAtMs, [direction]: rate } of inTime(of)) {
+    if (rate === null) continue;
+    if (!fallsShort(rate.medianBps, sound)) {
+      wasSound = true;
+      changedAtMs = null;
+    } else if (wasSound) changedAtMs ??= startedAtMs;
+  }
+  return changedAtMs;
 }
 
 /**
@@ -115,13 +171,19 @@ export function proofsOf(
     const best = new Map<number, Proof | null>();
     for (const id of path) {
       const fromMs = staleBefore.get(id) ?? -Infinity;
-      if (!best.has(fromMs)) best.set(fromMs, bestOf(of, fromMs, direction));
+      if (!best.has(fromMs))
+        best.set(
+          fromMs,
+          bestOnce(of, `${direction} ${fromMs}`, () => bestOf(of, fromMs, direction)),
+        );
       const proof = best.get(fromMs)!;
       if (proof !== null && (proofs.get(id)?.bps ?? 0) < proof.bps) proofs.set(id, proof);
     }
   }
   return proofs;
 }
+
+const bestOnce = madeOnce<ClassOfOccasions, Proof | null>();
 
 /** The most that occasions from a time on have proven. */
 function bestOf(occasions: readonly Occasion[], fromMs: number, direction: Direction): Proof | null {

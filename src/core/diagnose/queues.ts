@@ -1,8 +1,10 @@
 import { groupedBy } from '../stats/grouped';
 import type { Direction } from '../domain/plan';
+import type { Reach } from '../domain/reach';
+import { madeOnce } from '../stats/made-once';
 import { median } from '../stats/percentile';
 import type { Occasion } from './observation';
-import { classesOf, inTime } from './proof';
+import { classesOf, inTime, type ClassOfOccasions } from './proof';
 
 /** From so much added delay on a queue is a finding of its own: soggy. */
 export const DEEP_QUEUE_MS = 75;
@@ -24,10 +26,30 @@ export interface DeepQueue {
 const addedOf = (occasion: Occasion, direction: Direction) =>
   direction === 'down' ? occasion.addedDownMs : occasion.addedUpMs;
 
-const newest = (occasions: readonly Occasion[]): Occasion[] => inTime(occasions).slice(-NEWEST).reverse();
+const medianAdded = (newest: readonly Occasion[], direction: Direction) =>
+  median(newest.flatMap((each) => addedOf(each, direction) ?? []));
 
-function medianAdded(occasions: readonly Occasion[], direction: Direction): number | null {
-  return median(newest(occasions).flatMap((each) => addedOf(each, direction) ?? []));
+/** The newest occasions of some classes, the newest first. */
+function newestOf(classes: readonly ClassOfOccasions[]): readonly Occasion[] {
+  const each = classes.map((of) => newestOnce(of, 'newest', () => inTime(of).slice(-NEWEST).reverse()));
+  if (each.length < 2) return each[0] ?? [];
+  return each
+    .flat()
+    .sort((a, b) => b.startedAtMs - a.startedAtMs)
+    .slice(0, NEWEST);
+}
+const newestOnce = madeOnce<ClassOfOccasions, readonly Occasion[]>();
+
+/** Of one link of one device: the newest occasions as far as each reach. */
+type NewestOfLink = Readonly<Record<Reach, readonly Occasion[]>>;
+
+function byLinkOf(occasions: readonly Occasion[]): NewestOfLink[] {
+  // A link of a device is told by the first segments of its path: the same device may have a cable and air.
+  const links = groupedBy(classesOf(occasions).values(), ([first]) => first!.path.slice(0, 2).join(' '));
+  return [...links.values()].map((of) => {
+    const to = (far: Reach) => newestOf(of.filter(([first]) => first!.reach === far));
+    return { local: to('local'), internet: to('internet'), tunnel: to('tunnel') };
+  });
 }
 
 /**
@@ -36,28 +58,21 @@ function medianAdded(occasions: readonly Occasion[], direction: Direction): numb
  */
 export function deepQueuesOf(occasions: readonly Occasion[]): DeepQueue[] {
   const queues: DeepQueue[] = [];
-  // A link of a device is told by the first segments of its path: the same device may have a cable and air.
-  const linkOf = ({ path }: Occasion) => path.slice(0, 2).join(' ');
-  const byLink = groupedBy([...classesOf(occasions).values()], ([first]) => linkOf(first!));
-  const to = (far: Occasion['reach'], classes: readonly (readonly Occasion[])[]) =>
-    classes.filter(([first]) => first!.reach === far).flatMap((of) => inTime(of).slice(-NEWEST));
+  const links = byLinkOf(occasions);
   for (const direction of ['down', 'up'] as const) {
-    const insideOf = new Map([...byLink].map(([link, of]) => [link, medianAdded(to('local', of), direction)]));
-    for (const [link, of] of byLink) {
-      const local = newest(to('local', of));
-      const addedMs = insideOf.get(link) ?? null;
+    const inside = links.map(({ local }) => medianAdded(local, direction));
+    links.forEach(({ local }, place) => {
+      const addedMs = inside[place] ?? null;
       if (addedMs !== null && addedMs >= DEEP_QUEUE_MS)
         queues.push({
           ...{ where: 'inside', direction, addedMs, deviceIds: [local[0]!.deviceId], against: [] },
           runIds: local.flatMap(({ runIds }) => runIds),
         });
-    }
+    });
     for (const reach of ['internet', 'tunnel'] as const) {
-      const beyond = [...byLink].flatMap(([link, of]) => {
-        const through = newest(to(reach, of));
+      const beyond = links.flatMap(({ [reach]: through }, place) => {
         const added = medianAdded(through, direction);
-        if (added === null) return [];
-        return [{ through, beyondMs: added - Math.max(0, insideOf.get(link) ?? 0) }];
+        return added === null ? [] : [{ through, beyondMs: added - Math.max(0, inside[place] ?? 0) }];
       });
       const addedMs = median(beyond.map(({ beyondMs }) => beyondMs));
       if (addedMs === null || addedMs < DEEP_QUEUE_MS) continue;

@@ -1,7 +1,8 @@
 import type { Direction } from '../domain/plan';
 import { mayAccuse, type Occasion } from './observation';
 import { posteriorOf, type Evidence, type Explanation } from './posterior';
-import { changesOf, classesOf, inTime, proofsOf, soundOf, type Proof } from './proof';
+import { madeOnce } from '../stats/made-once';
+import { changesOf, classesOf, inTime, proofsOf, soundOf, type ClassOfOccasions, type Proof } from './proof';
 import { NOTHING_SAID, ruledOutSigns, witnessesOf, type Said } from './said';
 import { priorOf, type DiagnosedSegment, type SoundRange } from './segment';
 
@@ -46,14 +47,20 @@ export interface Suspicion {
 function weighedOf(occasions: readonly Occasion[], changes: ReadonlyMap<string, number>, direction: Direction) {
   return [...classesOf(occasions)].flatMap(([key, of]) => {
     const fromMs = changes.get(key) ?? -Infinity;
-    const weighed: Occasion[] = [];
-    const newest = inTime(of);
-    for (let place = newest.length - 1; place >= 0 && weighed.length < MOST_OF_A_CLASS; place -= 1) {
-      const occasion = newest[place]!;
-      if (occasion[direction] !== null && mayAccuse(occasion) && occasion.startedAtMs >= fromMs) weighed.push(occasion);
-    }
-    return weighed;
+    return weighedOnce(of, `${direction} ${fromMs}`, () => newestThatAccuse(of, fromMs, direction));
   });
+}
+
+const weighedOnce = madeOnce<ClassOfOccasions, readonly Occasion[]>();
+
+function newestThatAccuse(of: ClassOfOccasions, fromMs: number, direction: Direction): Occasion[] {
+  const weighed: Occasion[] = [];
+  const newest = inTime(of);
+  for (let place = newest.length - 1; place >= 0 && weighed.length < MOST_OF_A_CLASS; place -= 1) {
+    const occasion = newest[place]!;
+    if (occasion[direction] !== null && mayAccuse(occasion) && occasion.startedAtMs >= fromMs) weighed.push(occasion);
+  }
+  return weighed;
 }
 
 function clearedOf(
@@ -97,14 +104,21 @@ function components(ids: readonly string[], paths: readonly (readonly string[])[
 }
 
 /** What the engine says of the device itself, and what a person has ruled out. */
-function signsOf(segment: DiagnosedSegment, occasions: readonly Occasion[], { ruledOut }: Said): number {
+function signsOf(segment: DiagnosedSegment, limited: ReadonlySet<string>, { ruledOut }: Said): number {
   const { kind, deviceId } = segment;
   const left = ruledOutSigns(segment, ruledOut);
   if (kind !== 'device') return left;
-  const said = occasions.some(
-    (occasion) => occasion.deviceId === deviceId && occasion.flags.includes('device-limited'),
-  );
+  const said = deviceId !== null && limited.has(deviceId);
   return left + (said ? SLOW_SAID : 0);
+}
+
+const limitedOnce = madeOnce<ClassOfOccasions, boolean>();
+
+/** Devices of which the engine says that they cannot go faster. */
+function limitedDevices(occasions: readonly Occasion[]): ReadonlySet<string> {
+  const isLimited = (of: ClassOfOccasions) =>
+    limitedOnce(of, 'limited', () => of.some(({ flags }) => flags.includes('device-limited')));
+  return new Set([...classesOf(occasions).values()].filter(isLimited).map(([first]) => first!.deviceId));
 }
 
 interface Known {
@@ -130,6 +144,7 @@ export function suspicionOf(
   const known = new Map<string, Known>(all.map(({ id, sound }) => [id, { sound: sound[direction], found: false }]));
   const probability = new Map<string, number>(all.map(({ id }) => [id, 0]));
   const capacityBps = new Map<string, number>();
+  const limited = limitedDevices(occasions);
   const open = (id: string) => !cleared.has(id) && !known.get(id)!.found;
 
   let entanglements: Entanglement[] = [];
@@ -141,7 +156,7 @@ export function suspicionOf(
       const evidence = weighed.filter(({ path }) => path.some((id) => inside.has(id)));
       return evidence.length === 0
         ? []
-        : [weighComponent(ids, evidence, { segments, known, occasions, direction, said })];
+        : [weighComponent(ids, evidence, { segments, known, limited, direction, said })];
     });
     let anew = false;
     for (const { explanations, suspects } of entanglements)
@@ -169,7 +184,7 @@ export function suspicionOf(
 interface Weighing {
   readonly segments: ReadonlyMap<string, DiagnosedSegment>;
   readonly known: ReadonlyMap<string, Known>;
-  readonly occasions: readonly Occasion[];
+  readonly limited: ReadonlySet<string>;
   readonly direction: Direction;
   readonly said: Said;
 }
@@ -177,7 +192,7 @@ interface Weighing {
 function weighComponent(
   ids: readonly string[],
   weighed: readonly Occasion[],
-  { segments, known, occasions, direction, said }: Weighing,
+  { segments, known, limited, direction, said }: Weighing,
 ): Entanglement {
   // Behind the suspects stand the others on their paths, which limit but cannot be accused.
   const others = [...new Set(weighed.flatMap(({ path }) => path))].filter((id) => !ids.includes(id));
@@ -185,7 +200,7 @@ function weighComponent(
   const suspects = [
     ...ids.map((id) => {
       const segment = segments.get(id)!;
-      return { prior: priorOf(segment), sound: known.get(id)!.sound, signs: signsOf(segment, occasions, said) };
+      return { prior: priorOf(segment), sound: known.get(id)!.sound, signs: signsOf(segment, limited, said) };
     }),
     ...others.map((id) => ({ prior: 0, sound: known.get(id)?.sound ?? null, signs: 0 })),
   ];

@@ -56,5 +56,5 @@ export class DiagnosingThread {
 export interface Asked {
   readonly id: number;
   readonly rest: Omit<DiagnosisInput, 'occasions'>;
-  readonly errand: Errand<Occasion>;
+  readonly errand: Errand;
 }

@@ -4,13 +4,14 @@ import {
   median,
   type DiagnosedDevice,
   type DiagnosisInput,
+  type FitnessCode,
   type Occasion,
   type OccasionRate,
   USUAL_MTU_BYTES,
   type Plan,
   type SwapCode,
 } from '@/core';
-import type { EvidenceRun, Store } from '@/store';
+import type { Store } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
 import { hoursIn } from './office-hours';
@@ -27,50 +28,67 @@ const PORT = { medium: 'wired', mtuBytes: USUAL_MTU_BYTES } as const;
 
 const WAYS = { down: ['downBps', 'downLowBps'], up: ['upBps', 'upLowBps'] } as const;
 
+/** Most occasions are one run or three: no more is made for one than is kept of it. */
 function rateOf(runs: RunSet, way: 'down' | 'up'): OccasionRate | null {
   const [figure, low] = WAYS[way];
-  const known = runs.flatMap((run) => {
+  const rates: number[] = [];
+  let [provenBps, provenBy] = [-Infinity, ''];
+  for (const run of runs) {
     const bps = run[figure];
-    return bps === null || bps <= 0 ? [] : [{ bps, runId: run.id, lowBps: run.brief?.[low] ?? bps }];
-  });
-  const medianBps = median(known.map(({ bps }) => bps));
+    if (bps === null || bps <= 0) continue;
+    rates.push(bps);
+    const lowBps = run.brief?.[low] ?? bps;
+    if (lowBps > provenBps) [provenBps, provenBy] = [lowBps, run.id];
+  }
+  const medianBps = median(rates);
   if (medianBps === null) return null;
-  const best = known.reduce((one, other) => (other.lowBps > one.lowBps ? other : one));
-  const off = median(known.map(({ bps }) => Math.abs(Math.log(bps / medianBps))));
-  return {
-    ...{ medianBps, provenBps: best.lowBps, provenBy: best.runId },
-    // 1.48 × MAD is the standard deviation where the noise is normal.
-    spread: known.length < 3 || off === null ? null : 1.48 * off,
-  };
+  const off = rates.length < 3 ? null : median(rates.map((bps) => Math.abs(Math.log(bps / medianBps))));
+  // 1.48 × MAD is the standard deviation where the noise is normal.
+  return { medianBps, provenBps, provenBy, spread: off === null ? null : 1.48 * off };
 }
 
-function addedOf(runs: RunSet, way: 'addedDownMs' | 'addedUpMs'): number | null {
-  return median(runs.flatMap(({ brief }) => brief?.[way] ?? []));
+function medianOf(runs: RunSet, field: 'addedDownMs' | 'addedUpMs' | 'resentShare'): number | null {
+  const values: number[] = [];
+  for (const { brief } of runs) {
+    const value = brief?.[field] ?? null;
+    if (value !== null) values.push(value);
+  }
+  return median(values);
+}
+
+const NO_FLAGS: readonly FitnessCode[] = [];
+function flagsOf(runs: RunSet): readonly FitnessCode[] {
+  const flags = new Set<FitnessCode>();
+  for (const { brief } of runs) for (const flag of brief?.flags ?? NO_FLAGS) flags.add(flag);
+  return flags.size === 0 ? NO_FLAGS : [...flags];
 }
 
 /** Rate of each peer's own port, as its newest run saw it; a practice line stands before no real port. */
 function peerPortsOf(sets: readonly RunSet[]): ReadonlyMap<string, number> {
-  const newest = new Map<string, EvidenceRun & { readonly peerLinkBps: number }>();
+  const newest = new Map<string, { readonly bps: number; readonly atMs: number }>();
   for (const set of sets)
-    for (const run of set) {
-      const { peerId, peerLinkBps, practice, startedAtMs } = run;
-      if (practice || peerLinkBps === null || (newest.get(peerId)?.startedAtMs ?? -Infinity) > startedAtMs) continue;
-      newest.set(peerId, { ...run, peerLinkBps });
-    }
-  return new Map([...newest].map(([peerId, { peerLinkBps }]) => [peerId, peerLinkBps]));
+    for (const { peerId, peerLinkBps, practice, startedAtMs } of set)
+      if (!practice && peerLinkBps !== null && (newest.get(peerId)?.atMs ?? -Infinity) <= startedAtMs)
+        newest.set(peerId, { bps: peerLinkBps, atMs: startedAtMs });
+  return new Map([...newest].map(([peerId, { bps }]) => [peerId, bps]));
 }
 
+/** A plain object, for there are tens of thousands of them: spreading takes twenty times as long. */
 function occasionOf(runs: RunSet, segments: OfficeSegments, hourOf: (atMs: number) => number): Occasion {
   const newest = runs.at(-1)!;
   return {
     runIds: runs.map(({ id }) => id),
-    ...{ deviceId: newest.deviceId, reach: newest.reach, startedAtMs: newest.startedAtMs },
+    deviceId: newest.deviceId,
+    reach: newest.reach,
+    startedAtMs: newest.startedAtMs,
     hour: hourOf(newest.startedAtMs),
     path: segments.pathOf(newest),
-    ...{ down: rateOf(runs, 'down'), up: rateOf(runs, 'up') },
-    ...{ addedDownMs: addedOf(runs, 'addedDownMs'), addedUpMs: addedOf(runs, 'addedUpMs') },
-    resentShare: median(runs.flatMap(({ brief }) => brief?.resentShare ?? [])),
-    flags: [...new Set(runs.flatMap(({ brief }) => brief?.flags ?? []))],
+    down: rateOf(runs, 'down'),
+    up: rateOf(runs, 'up'),
+    addedDownMs: medianOf(runs, 'addedDownMs'),
+    addedUpMs: medianOf(runs, 'addedUpMs'),
+    resentShare: medianOf(runs, 'resentShare'),
+    flags: flagsOf(runs),
   };
 }
 

@@ -66,6 +66,7 @@ export class OfficeSegments {
   readonly #segments: Map<string, DiagnosedSegment>;
   /** A path that many runs take is one and the same list. */
   readonly #paths = new Map<string, readonly string[]>();
+  readonly #ways = new Map<string, readonly string[]>();
 
   constructor(
     private readonly facts: OfficeFacts,
@@ -182,11 +183,20 @@ export class OfficeSegments {
 
   /** Ids of the segments of a path, from the device outwards. */
   pathOf(run: PathRun): readonly string[] {
-    const path = this.#mention(run);
-    const key = path.join(' ');
-    const known = this.#paths.get(key);
-    if (known === undefined) this.#paths.set(key, path);
-    return known ?? path;
+    // All that a path hangs on.
+    const { deviceId, reach, lineId, peerId, ipVersion, link, startedAtMs } = run;
+    let swapped = 0;
+    for (const { atMs } of this.facts.swaps) if (atMs <= startedAtMs) swapped += 1;
+    const way = JSON.stringify([deviceId, reach, lineId, peerId, ipVersion, link, swapped]);
+    let path = this.#ways.get(way);
+    if (path === undefined) {
+      const made = this.#mention(run);
+      const key = made.join(' ');
+      path = this.#paths.get(key) ?? made;
+      this.#paths.set(key, path);
+      this.#ways.set(way, path);
+    }
+    return path;
   }
 
   #mention(run: PathRun): readonly string[] {

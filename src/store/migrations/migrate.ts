@@ -19,11 +19,12 @@ import { comparisons } from './0015-comparisons';
 import { cases } from './0016-cases';
 import { keeping } from './0017-keeping';
 import { imports } from './0018-imports';
+import { quickEvidence } from './0019-quick-evidence';
 import type { Migration } from './migration';
 
 export const MIGRATIONS: readonly Migration[] = [
   ...[firstTables, access, turns, conditions, apiTokens, removals, office, quickLists, evidence, people],
-  ...[findings, timeZone, runChanges, ledger, comparisons, cases, keeping, imports],
+  ...[findings, timeZone, runChanges, ledger, comparisons, cases, keeping, imports, quickEvidence],
 ];
 
 /**

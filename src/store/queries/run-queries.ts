@@ -194,12 +194,17 @@ export class RunQueries {
     return this.#asOne<SetRun>(SET_COLUMNS, select, replacements);
   }
 
-  async #asOne<Run>(columns: readonly string[], select: string, replacements: Record<string, unknown>): Promise<Run[]> {
+  /** The oldest first: they lie nearly so, and are put in order sooner here than there. */
+  async #asOne<Run extends { readonly startedAtMs: number }>(
+    columns: readonly string[],
+    select: string,
+    replacements: Record<string, unknown>,
+  ): Promise<Run[]> {
     const [found] = await this.sequelize.query<{ found: string }>(
-      `SELECT ${rowsAsOne(columns)} AS found FROM (${select})`,
+      `SELECT ${rowsAsOne(columns, false)} AS found FROM (${select})`,
       { replacements, type: QueryTypes.SELECT },
     );
-    return fromOne<Run>(columns, found!.found);
+    return fromOne<Run>(columns, found!.found).sort((a, b) => a.startedAtMs - b.startedAtMs);
   }
 
   /**
@@ -215,12 +220,15 @@ export class RunQueries {
     const runs = await this.#asOne<EvidenceRun>(
       EVIDENCE_COLUMNS,
       `SELECT ${EVIDENCE_COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs
-         ${afterVersion === null ? which : `INDEXED BY runs_changed ${which} AND changed > :afterVersion`}`,
+         INDEXED BY ${afterVersion === null ? `runs_of_evidence ${which}` : `runs_changed ${which} AND changed > :afterVersion`}`,
       replacements,
     );
-    const [counted] = await this.sequelize.query<{ count: number }>(`SELECT COUNT(*) AS count FROM runs ${which}`, {
-      ...{ replacements, type: QueryTypes.SELECT },
-    });
+    const [counted] = await this.sequelize.query<{ count: number }>(
+      `SELECT COUNT(*) AS count FROM runs INDEXED BY runs_of_evidence ${which}`,
+      {
+        ...{ replacements, type: QueryTypes.SELECT },
+      },
+    );
     return { runs, count: counted!.count, version };
   }
 

@@ -15,7 +15,7 @@ describe('a set of runs', () => {
     expect(summarizeSet([486, 485, 470], 'rate', [4, 6, 5, 7, 3])!.odd).toEqual([]);
   });
 
-  it('of five and more shows a run beyond 3.5 modified z-scores that lies 5 % off, and no hair’s breadth', () => {
+  it('of five and more shows a run that lies further off than chance and 5 %, and no hair’s breadth', () => {
     expect(summarizeSet([100, 101, 99, 100, 60])).toMatchObject({
       ...{ median: 100, spread: 1, spreadKind: 'median-absolute-deviation', odd: [4] },
     });
@@ -51,6 +51,11 @@ describe('how often a set of plain noise shows an odd run', () => {
     [5, 0.02],
     [7, 0.02],
     [12, 0.02],
+    [5, 0.2],
+    [6, 0.2],
+    [8, 0.2],
+    [14, 0.2],
+    [40, 0.2],
   ])('of %i runs with %d of noise: in at most 5 %%', (size, noise) => {
     expect(oddShare(size, noise, size * 1000 + noise * 100)).toBeLessThanOrEqual(0.05);
   });

@@ -13,8 +13,33 @@ export interface RunSet {
 
 /** From so many runs on, they say themselves which of them is odd. */
 const ENOUGH_FOR_ODD = 5;
-/** Iglewicz and Hoaglin (1993): a modified z-score beyond this is an outlier. */
-const ODD_SCORE = 3.5;
+/**
+ * By the number of runs: the modified z-score (Iglewicz and Hoaglin 1993) that the furthest of so many keeps below in 96 of
+ * 100 sets of normal noise, by simulation. Their own limit of 3.5 calls one odd in a fifth of all sets of five, for the
+ * median deviation of a few values is small by chance.
+ */
+const ODD_SCORES: readonly (readonly [count: number, score: number])[] = [
+  ...([
+    [5, 8.9],
+    [6, 6.02],
+    [7, 6.45],
+    [8, 5.26],
+    [9, 5.41],
+    [10, 4.85],
+    [11, 4.98],
+    [12, 4.61],
+  ] as const),
+  ...([
+    [13, 4.68],
+    [15, 4.53],
+    [20, 4.15],
+    [25, 4.09],
+    [30, 3.98],
+    [40, 3.91],
+    [500, 4.03],
+    [1000, 4.15],
+  ] as const),
+];
 const NORMAL_QUANTILE = 0.6745;
 /** Nothing nearer to the median than this is odd: a share of it for rates, ms for delays. */
 const LEAST_ODD = { share: 0.05, ms: 5 } as const;
@@ -32,6 +57,8 @@ function absoluteDeviation(values: readonly number[], centre: number): number {
   return median(values.map((value) => Math.abs(value - centre)))!;
 }
 
+const oddScore = (count: number) => ODD_SCORES.findLast(([from]) => count >= from)![1];
+
 /** How far from the median a run must lie to be odd; null where that cannot be told. */
 function oddBeyond(
   values: readonly number[],
@@ -41,14 +68,14 @@ function oddBeyond(
 ): number | null {
   const least = quantity === 'rate' ? LEAST_ODD.share * Math.abs(centre) : LEAST_ODD.ms;
   if (values.length >= ENOUGH_FOR_ODD)
-    return Math.max(least, (ODD_SCORE * absoluteDeviation(values, centre)) / NORMAL_QUANTILE);
+    return Math.max(least, (oddScore(values.length) * absoluteDeviation(values, centre)) / NORMAL_QUANTILE);
   if (values.length < 3 || usual.length < ENOUGH_SETS) return null;
   return Math.max(least, ODD_RANGES * median(usual)!);
 }
 
 /**
  * Null for no runs. Example: [486, 485, 310] → median 485, range 176, and none odd: three runs alone cannot say which of
- * them is. With five and more a run is odd over 3.5 modified z-scores and 5 % or 5 ms from the median; three or four are
+ * them is. With five and more a run is odd when it lies further from the median than one of so many does by chance, and over 5 % or 5 ms; three or four are
  * held against the usual range of the same device's sets.
  */
 export function summarizeSet(

@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { createHash, createPublicKey, verify } from 'node:crypto';
 import { caseFormSchema } from '@/wire';
 import { renewEndedCodes } from '../access';
 import {
@@ -88,6 +88,32 @@ describe('a case', () => {
     expect(document.counted).toHaveLength(3);
     expect(document.counted[0]!.down_mbps / 250).toBeCloseTo(1, 1);
     expect(document.counted.every((each) => each.receipt_of_the_peer)).toBe(true);
+  });
+
+  it('holds what the far end signed, so that a stranger can check each run with what the record says', async () => {
+    const document = JSON.parse(caseRecord(await read()).bytes.toString()) as {
+      readonly how_to_check_a_receipt: string;
+      readonly counted: readonly {
+        readonly id: string;
+        readonly signed_receipt: string;
+        readonly key_of_the_peer: string;
+      }[];
+    };
+    expect(document.how_to_check_a_receipt).toContain('RFC 8032');
+    for (const run of document.counted) {
+      const [body, signature] = run.signed_receipt.split('.');
+      const key = createPublicKey({ key: { kty: 'OKP', crv: 'Ed25519', x: run.key_of_the_peer }, format: 'jwk' });
+      const holds = (text: string) =>
+        verify(null, Buffer.from(`bent-straw receipt 1\n${text}`), key, Buffer.from(signature!, 'base64url'));
+      expect(holds(body!)).toBe(true);
+      expect(holds(`${body}A`)).toBe(false);
+      const counted = JSON.parse(Buffer.from(body!, 'base64url').toString()) as {
+        runId: string;
+        down: { bytes: number };
+      };
+      expect(counted.runId).toBe(run.id);
+      expect(counted.down.bytes).toBeGreaterThan(1e6);
+    }
   });
 
   it('is a PDF below a megabyte, whatever its names are made of', async () => {

@@ -6,12 +6,11 @@ import {
   stripDataOf,
   yardstickBps,
   UNFINISHED_REASONS,
-  type Receipt,
   type RunReport,
   type RunSamples,
   type UnfinishedReason,
 } from '@/core';
-import { diskTroubleOf, type RunEnding, type StoredRun } from '@/store';
+import { diskTroubleOf, type RunEnding, type StoredReceipt, type StoredRun } from '@/store';
 import { type ConsoleFaultCode, done, failed, type HandIn, type HandInAnswer, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { conditionsOf, figureColumns } from './judged-run';
@@ -51,8 +50,9 @@ function missingFigure(report: RunReport, { profile }: RunSamples): UnfinishedRe
   return null;
 }
 
-function endingOf(run: StoredRun, handIn: HandIn, receipt: Receipt | null, nowMs: number): RunEnding {
+function endingOf(run: StoredRun, handIn: HandIn, kept: StoredReceipt, nowMs: number): RunEnding {
   const { facts, samples } = handIn;
+  const { receipt } = kept;
   const seen =
     facts === null
       ? {}
@@ -69,7 +69,7 @@ function endingOf(run: StoredRun, handIn: HandIn, receipt: Receipt | null, nowMs
   const endedAtMs = measuredMs === null ? Math.max(run.startedAtMs, nowMs) : run.startedAtMs + measuredMs;
   if (handIn.outcome === 'unfinished') return unfinished(run, handIn.reason, endedAtMs, seen, samples);
 
-  const signed = { receipt: { receipt } };
+  const signed = { receipt: kept };
   const report = reportOf(handIn.samples, conditionsOf({ ...run, ...seen, ...signed }));
   const missing = missingFigure(report, handIn.samples);
   if (missing !== null) return unfinished(run, missing, endedAtMs, seen, samples);
@@ -132,7 +132,8 @@ export async function handInRun(
     const samples = handIn.samples !== null && handIn.samples.phases.length > 0 ? handIn.samples : null;
     try {
       const practice = run.practice || (await isPlayed(context, run, handIn));
-      const receipt = handIn.outcome === 'finished' ? await takeReceipt(context, run, handIn.facts.receipt) : null;
+      const receipt =
+        handIn.outcome === 'finished' ? await takeReceipt(context, run, handIn.facts.receipt) : { receipt: null };
       const ending = endingOf({ ...run, practice }, handIn, receipt, context.wallMs());
       await runs.end(runId, { ...ending, practice }, samples);
       if (ending.status === 'finished' && ending.report && samples !== null)

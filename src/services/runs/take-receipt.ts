@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import type { Receipt } from '@/core';
-import type { StoredPeer, StoredRun } from '@/store';
+import type { StoredPeer, StoredReceipt, StoredRun } from '@/store';
 import { PEER_PATHS } from '@/wire';
 import { readReceipt } from '@/wire/peer/ticket';
 import type { ConsoleContext } from '../console/console-context';
@@ -30,22 +29,26 @@ async function askPeer(context: ConsoleContext, peer: StoredPeer, ticketId: stri
   }
 }
 
+const NONE: StoredReceipt = { receipt: null };
+
 /**
  * The receipt of a run, if its peer signed one for its ticket: as the client carried it, or, where that is missing or
- * not true, as the peer tells. Null: nothing but the client speaks for the run.
+ * not true, as the peer tells. With the signed text, so that anybody can check it later. None: nothing but the client
+ * speaks for the run.
  */
 export async function takeReceipt(
   context: ConsoleContext,
   run: Pick<StoredRun, 'id' | 'peerId' | 'ticketId'>,
   carried: string | null,
-): Promise<Receipt | null> {
+): Promise<StoredReceipt> {
   const peer = await context.store.sites.peer(run.peerId);
-  if (peer === null || run.ticketId === null) return null;
+  if (peer === null || run.ticketId === null) return NONE;
   const key = await keyOf(context, peer);
-  if (key === null) return null;
-  const fits = (text: string | null): Receipt | null => {
+  if (key === null) return NONE;
+  const fits = (text: string | null): StoredReceipt | null => {
     const receipt = text === null ? null : readReceipt(text, key);
-    return receipt?.runId === run.id && receipt.ticketId === run.ticketId ? receipt : null;
+    if (text === null || receipt?.runId !== run.id || receipt.ticketId !== run.ticketId) return null;
+    return { receipt, signed: text, key };
   };
-  return fits(carried) ?? fits(await askPeer(context, peer, run.ticketId));
+  return fits(carried) ?? fits(await askPeer(context, peer, run.ticketId)) ?? NONE;
 }

@@ -60,7 +60,7 @@ export async function casePdf(page: CasePage, fonts: string): Promise<Buffer> {
   sheet.text('Whether it is fulfilled is computed from the runs below and not typed by anybody.', { color: QUIET });
   sheet.heading('How it was measured');
   sheet.text(
-    `Each run fills the line in one direction at a time through several TCP connections; the rate is what the receiving end counted after the start${method}. Against the kernel’s own counters it is true within 1 %. The far end signs what it moved; a run whose receipt is missing does not count.`,
+    `Each run fills the line in one direction at a time through several TCP connections; the rate is what the receiving end counted after the start${method}. Against the kernel’s own counters it is true within 1 %. The far end signs what it moved; a run whose receipt is missing does not count. The signed receipts are in the attached data, with how to check them.`,
   );
   for (const { day, runs, enough } of evidence.days) {
     sheet.heading(

@@ -16,6 +16,10 @@ const iso = (atMs: number) => new Date(atMs).toISOString();
 const rounded = (value: number | null) => (value === null ? null : Number(value.toPrecision(7)));
 const mbps = (bps: number | null) => rounded(bps === null ? null : bps / 1e6);
 
+/** Enough to check one with any library of cryptography. */
+const CHECK_RECEIPT =
+  'signed_receipt is two parts with a dot between: the base64url of what the far end counted, as JSON, and the base64url of its Ed25519 signature (RFC 8032) over the text "bent-straw receipt 1", a line feed, and the first part as it stands; key_of_the_peer is the public key, base64url of its 32 bytes. bytes of down and up are what the far end sent and received.';
+
 const runDocument = (row: CaseRunRow) => ({
   ...{
     id: row.id,
@@ -26,7 +30,10 @@ const runDocument = (row: CaseRunRow) => ({
   ...{ down_mbps: mbps(row.downBps), up_mbps: mbps(row.upBps), idle_ms: rounded(row.idleMs) },
   ...{ added_down_ms: rounded(row.addedDownMs), added_up_ms: rounded(row.addedUpMs) },
   ...{ flags_down: row.flagsDown, flags_up: row.flagsUp, method_version: row.methodVersion },
-  ...{ receipt_of_the_peer: row.receipt, demo: row.demo },
+  receipt_of_the_peer: row.receipt,
+  signed_receipt: row.signedReceipt,
+  key_of_the_peer: row.peerKey,
+  demo: row.demo,
   plan_corrected_at: row.planCorrectedAtMs === null ? null : iso(row.planCorrectedAtMs),
 });
 
@@ -57,6 +64,7 @@ export function caseDocument({ stored, site, line, evidence, answer, rows, nowMs
         ...{ limit: measure.limit, falls_short: measure.fallsShort, sentence: measureWords(measure) },
       })),
     },
+    how_to_check_a_receipt: CHECK_RECEIPT,
     method_versions: methodVersions(evidence, rows),
     counted: evidence.counted.map(({ id, day }) => ({ day, ...runDocument(rows.get(id)!) })),
     refused: evidence.refused.map(({ run, because }) => ({

@@ -235,6 +235,9 @@ export interface RunRow extends Row<RunRow> {
 /** A receipt as it is kept: null where none came that the peer's key proves. */
 export interface StoredReceipt {
   readonly receipt: Receipt | null;
+  /** As the peer signed it, and by which key; absent in receipts of before, of which only what they say was kept. */
+  readonly signed?: string | undefined;
+  readonly key?: string | undefined;
 }
 
 /** A tray as it was filled: by what was typed, by hand, or both. */

@@ -26,6 +26,9 @@ export interface CaseRunRow {
   readonly flagsUp: readonly FitnessCode[];
   /** Whether a receipt of the peer proves what it moved. */
   readonly receipt: boolean;
+  /** The receipt as the peer signed it, and its key; null: none, or of a time when only its figures were kept. */
+  readonly signedReceipt: string | null;
+  readonly peerKey: string | null;
 }
 
 type Row = Omit<CaseRunRow, 'practice' | 'demo' | 'receipt' | 'flagsDown' | 'flagsUp'> & {
@@ -75,7 +78,8 @@ export class CaseQueries {
       `SELECT id, startedAtMs, deviceName, linkKind, practice, demo, evidence, leftOut, downBps, upBps, idleMs,
          brief ->> '$.addedDownMs' AS addedDownMs, brief ->> '$.addedUpMs' AS addedUpMs, methodVersion,
          planCorrectedAtMs, brief -> '$.flagsDown' AS flagsDown, brief -> '$.flagsUp' AS flagsUp,
-         receipt ->> '$.receipt' IS NOT NULL AS receipt
+         receipt ->> '$.receipt' IS NOT NULL AS receipt, receipt ->> '$.signed' AS signedReceipt,
+         receipt ->> '$.key' AS peerKey
        FROM runs WHERE lineId = ? AND siteId = ? AND startedAtMs >= ? AND startedAtMs <= ? AND status = 'finished'
          AND reach = 'internet' AND profile NOT IN ('delay', 'paced') ORDER BY startedAtMs, id`,
       {

@@ -94,3 +94,47 @@ test('what cannot be is refused beside its field, a case is changed, closed and 
   await page.goto(`${program.origin}/happened`);
   await expect(page.getByText(/removed the case Tarnfell keeps its word/)).toBeVisible();
 });
+
+test('the month is told on a sheet of one’s own, with the sections that were chosen', async ({ page }) => {
+  await page.goto(`${program.origin}/set-up`);
+  const head = page.getByRole('form', { name: 'Letterhead' });
+  await head.getByLabel('name').fill('Quill & Wire');
+  await head.locator('input[type=file]').setInputFiles({
+    ...{ name: 'mark.png', mimeType: 'image/png' },
+    buffer: Buffer.from('not a picture'),
+  });
+  await head.getByRole('button', { name: 'Save' }).click();
+  await expect(head.getByRole('alert')).toContainText('neither PNG nor JPEG');
+  await head.locator('input[type=file]').setInputFiles([]);
+  await head.getByRole('button', { name: 'Save' }).click();
+  await expect(head.getByText('Saved.')).toBeVisible();
+
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Find or do something' }).fill('boss');
+  await expect(page.getByRole('option', { selected: true })).toContainText('A report of the month');
+  await page.keyboard.press('Enter');
+  const sheet = page.getByRole('article');
+  await page.getByLabel('about').selectOption('days');
+  await page.getByLabel('from the day').fill(daysAgo(20));
+  await page.getByLabel('to the day').fill('tomorrow-ish');
+  await page.getByRole('button', { name: 'Show it' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'Write both days like' })).toBeVisible();
+  await page.getByLabel('to the day').fill('today');
+  await page.getByRole('button', { name: 'Show it' }).click();
+  await expect(sheet.getByText('Quill & Wire')).toBeVisible();
+  await expect(
+    sheet.getByText(/Tarnfell Fibre 500\/100: Of \d+ runs that could tell, \d+ met the plan: 7\d %\./),
+  ).toBeVisible();
+  await expect(sheet.getByRole('heading', { name: 'What stood out, and what to do' })).toBeVisible();
+  await page.getByRole('checkbox', { name: 'what stood out' }).uncheck();
+  await expect(sheet.getByRole('heading', { name: 'What stood out, and what to do' })).toHaveCount(0);
+  await expect(sheet.getByRole('heading', { name: 'What was measured where' })).toBeVisible();
+
+  const file = join(mkdtempSync(join(tmpdir(), 'bent-straw-e2e-')), 'report.pdf');
+  const href = (await page.getByRole('link', { name: 'PDF' }).getAttribute('href'))!;
+  writeFileSync(file, await (await page.request.get(program.origin + href)).body());
+  const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' });
+  expect(text).toContain('Quill & Wire');
+  expect(text).toMatch(/Attic agent\s+wired\s+internet\s+\d+\s+4\d\d\s+9\d/);
+  expect(text).not.toContain('What stood out');
+});

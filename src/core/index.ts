@@ -80,6 +80,7 @@ export * from './picture/run-sketch';
 export * from './words/check-words';
 export * from './words/finding-words';
 export * from './words/import-words';
+export * from './words/report-words';
 export * from './words/glossary';
 export * from './words/fitness-words';
 export * from './words/reach-words';

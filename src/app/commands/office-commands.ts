@@ -18,6 +18,8 @@ import {
   saveOffice,
   savePeer,
   undoRemoval,
+  letterheadOf,
+  saveLetterhead,
 } from '@/services';
 import { done, type DeviceForm, type LineForm, type PeerForm, type PlanForm } from '@/wire';
 import type { Command } from './command';
@@ -39,6 +41,15 @@ interface OfPlan extends OfLine {
 const everything = { scope: 'everything', changes: ['office'] } as const;
 
 export const OFFICE_COMMANDS = {
+  saveLetterhead: {
+    ...{ scope: 'everything', changes: [], audited: 'letterhead-saved' },
+    look: async ({ context }) => {
+      const { name, lines, logo } = await letterheadOf(context);
+      return { subject: name, facts: { name, address: lines.join(', '), picture: logo !== null } };
+    },
+    run: ({ context, input }) => saveLetterhead(context, input),
+  } satisfies Command<{ name: string; address: string; logo: Uint8Array | 'keep' | null }, null>,
+
   saveOffice: {
     ...{ ...everything, audited: 'office-saved' },
     look: ({ context, input }, saved) => siteLook(context, saved?.id ?? input.siteId),

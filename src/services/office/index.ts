@@ -1,3 +1,4 @@
+export { letterheadOf, saveLetterhead } from './letterhead';
 export { checkPeer, checkPeerKeys, type PeerState } from './peer-check';
 export { joinAddresses, reachableOrigin } from './reachable-addresses';
 export { makeLabels, revokeLabels } from './labels';

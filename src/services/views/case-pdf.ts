@@ -66,8 +66,11 @@ export async function casePdf(page: CasePage, fonts: string): Promise<Buffer> {
     sheet.heading(
       `${day}: ${runs.length} ${runs.length === 1 ? 'run' : 'runs'}${enough ? '' : ', too few for a day of the rule'}`,
     );
-    sheet.row(RUN_HEAD, RUN_SHARES, { weight: '700' });
-    for (const run of runs) sheet.row(runCells(run, page, moment), RUN_SHARES);
+    sheet.table(
+      RUN_HEAD,
+      RUN_SHARES,
+      runs.map((run) => runCells(run, page, moment)),
+    );
   }
   if (evidence.refused.length > 0) {
     sheet.heading('Runs that do not count, and why');

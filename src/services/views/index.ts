@@ -24,4 +24,5 @@ export { timeSeriesOf, type OccasionColumns, type PlanStep, type TimeFlag, type 
 export { timeSubjectsOf, type ShownSubject } from './time-subjects';
 export { casePageOf, casesOf, type CasePage } from './case-page';
 export { casePdf } from './case-pdf';
+export * from './report';
 export { caseRecord } from './case-record';

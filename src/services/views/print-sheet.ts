@@ -2,6 +2,9 @@ import { join } from 'node:path';
 import PDFDocument from 'pdfkit';
 
 const MARGIN = 48;
+/** Points. */
+const LOGO_HEIGHT = 48;
+const ROW_HEIGHT = 14;
 const INK = '#1b2733';
 export const QUIET = '#4f5759';
 const HAIRLINE = '#d9d0c0';
@@ -87,9 +90,21 @@ export class PrintSheet {
     return runs;
   }
 
-  /** Goes on a new page where so much does not fit any more. */
-  room(height: number): void {
-    if (this.#document.y + height > this.#bottom) this.#document.addPage();
+  /** Goes on a new page where so much does not fit any more; says whether it did. */
+  room(height: number): boolean {
+    if (this.#document.y + height <= this.#bottom) return false;
+    this.#document.addPage();
+    return true;
+  }
+
+  /** Rows below their heads; the heads stand again on each page that the rows run over to. */
+  table(head: readonly string[], shares: readonly number[], rows: readonly (readonly string[])[]): void {
+    this.room(2 * ROW_HEIGHT);
+    this.row(head, shares, { weight: '700' });
+    for (const row of rows) {
+      if (this.room(ROW_HEIGHT)) this.row(head, shares, { weight: '700' });
+      this.row(row, shares);
+    }
   }
 
   text(text: string, { size = 10, weight = '400', color = INK, gap = 4, x = MARGIN, width = this.width } = {}): void {
@@ -102,6 +117,27 @@ export class PrintSheet {
       else this.#document.text(run.text, options);
     });
     this.#document.y += gap;
+  }
+
+  /** Who made it, at the right of the first page, with a picture where there is one. */
+  letterhead({
+    name,
+    lines,
+    logo,
+  }: {
+    readonly name: string;
+    readonly lines: readonly string[];
+    readonly logo: string | null;
+  }): void {
+    if (name === '' && lines.length === 0 && logo === null) return;
+    const top = this.#document.y;
+    const half = this.width / 2;
+    if (logo !== null) this.#document.image(logo, MARGIN, top, { fit: [half - 20, LOGO_HEIGHT] });
+    const x = MARGIN + half;
+    if (name !== '') this.text(name, { size: 11, weight: '700', gap: 1, x, width: half });
+    for (const line of lines) this.text(line, { size: 9, color: QUIET, gap: 0, x, width: half });
+    this.#document.x = MARGIN;
+    this.#document.y = Math.max(this.#document.y, logo === null ? top : top + LOGO_HEIGHT) + 16;
   }
 
   /** A heading is never parted from what follows it. */
@@ -141,8 +177,7 @@ export class PrintSheet {
     shares: readonly number[],
     look: { readonly weight?: Weight; readonly color?: string } = {},
   ): void {
-    const HEIGHT = 14;
-    this.room(HEIGHT);
+    this.room(ROW_HEIGHT);
     const y = this.#document.y;
     let x = MARGIN;
     cells.forEach((cell, index) => {
@@ -150,7 +185,7 @@ export class PrintSheet {
       this.#line(cell, x, y, width - 4, { size: 8.5, weight: look.weight ?? '400', color: look.color ?? INK });
       x += width;
     });
-    this.#document.y = y + HEIGHT;
+    this.#document.y = y + ROW_HEIGHT;
     this.#document
       .moveTo(MARGIN, this.#document.y - 3)
       .lineTo(MARGIN + this.width, this.#document.y - 3)

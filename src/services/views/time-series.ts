@@ -159,11 +159,12 @@ async function flagsOf({ store }: ConsoleContext, siteId: string, subject: TimeS
 const lastOf = (runs: readonly TimedRun[], direction: Direction) =>
   runs.findLast((run) => run[`${direction}Yardstick`] !== null)?.[`${direction}Yardstick`] ?? null;
 
-/** The course of a subject over time; the subject as it stands in an address. */
+/** The course of a subject over time, or over a part of it; the subject as it stands in an address. */
 export async function timeSeriesOf(
   context: ConsoleContext,
   siteId: string,
   subjectKey: string,
+  span: { readonly fromMs: number; readonly untilMs: number } = { fromMs: -Infinity, untilMs: Infinity },
 ): Promise<Outcome<TimeSeries, 'site-missing' | 'subject-unknown'>> {
   const { store } = context;
   const site = await store.sites.byId(siteId);
@@ -177,7 +178,9 @@ export async function timeSeriesOf(
       : await isUnknownDevice(context, siteId, subject.deviceId)
   )
     return failed('subject-unknown');
-  const found = await store.time.runs(siteId, subject);
+  const found = (await store.time.runs(siteId, subject)).filter(
+    ({ startedAtMs }) => startedAtMs >= span.fromMs && startedAtMs < span.untilMs,
+  );
   const real = found.filter(({ practice }) => !practice);
   const runs = real.length > 0 ? real : found;
   const momentOf = calendarIn(site.timeZone);

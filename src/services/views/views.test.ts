@@ -62,6 +62,11 @@ describe('a view', () => {
     });
     expect(opened.ok).toBe(true);
     const page = opened.ok ? await views.casePageOf(console.context, opened.value.id) : null;
+    const span = {
+      ...({ siteId, sections: null, kind: 'span', title: 'All of it' } as const),
+      ...{ fromMs: 0, untilMs: console.context.wallMs() },
+    };
+    const report = await views.reportOf(console.context, span);
     statements.length = 0;
     const { context } = console;
     const asked: Record<keyof typeof views extends infer Name ? Extract<Name, string> : never, unknown> = {
@@ -95,6 +100,9 @@ describe('a view', () => {
         siteId,
         `line ${(await context.store.sites.linesOf(siteId))[0]!.id}`,
       ),
+      REPORT_SECTIONS: null,
+      reportOf: await views.reportOf(context, span),
+      reportPdf: report.ok ? await views.reportPdf(report.value, context.printFonts) : null,
       sharedRunPageOf: await sharedRunPageOf(context, runId, proof),
       standsOut: await views.standsOut(context, siteId, await context.store.sites.devicesOf(siteId)),
       swapsPageOf: await views.swapsPageOf(context, siteId),

@@ -19,14 +19,23 @@ export class KeepingQueries {
 
   /** Null: for ever; undefined: nobody has said. */
   async sampleDays(): Promise<number | null | undefined> {
-    const [row] = await this.#select<{ value: string }>('SELECT value FROM settings WHERE name = ?', [SAMPLE_DAYS]);
-    return row === undefined ? undefined : (JSON.parse(row.value) as number | null);
+    return (await this.setting(SAMPLE_DAYS)) as number | null | undefined;
   }
 
   async setSampleDays(days: number | null): Promise<void> {
+    await this.setSetting(SAMPLE_DAYS, days);
+  }
+
+  /** Something that is said once for the whole console; undefined: nobody has. */
+  async setting(name: string): Promise<unknown> {
+    const [row] = await this.#select<{ value: string }>('SELECT value FROM settings WHERE name = ?', [name]);
+    return row === undefined ? undefined : JSON.parse(row.value);
+  }
+
+  async setSetting(name: string, value: unknown): Promise<void> {
     await this.sequelize.query(
       'INSERT INTO settings (name, value) VALUES (?, ?) ON CONFLICT (name) DO UPDATE SET value = excluded.value',
-      { replacements: [SAMPLE_DAYS, JSON.stringify(days)] },
+      { replacements: [name, JSON.stringify(value)] },
     );
   }
 

@@ -53,6 +53,7 @@ export const DEEDS: Readonly<Record<AuditCode, string>> = {
   'comparison-shared': 'made a link to the comparison {}',
   'comparison-unshared': 'revoked the link to the comparison {}',
   'keeping-changed': 'changed how long samples are kept',
+  'letterhead-saved': 'changed the letterhead of reports',
   'case-opened': 'opened the case {}',
   'case-changed': 'changed the case {}',
   'case-closed': 'closed the case {}, or opened it again',

@@ -15,6 +15,7 @@ export const KIND_CODES = {
     'code-renewed',
     'copy-made',
     'keeping-changed',
+    'letterhead-saved',
   ],
   hunts: [
     ...['finding-let-be', 'finding-opened', 'hunt-opened', 'hunt-noted', 'hunt-checked', 'hunt-ended', 'hunt-resumed'],

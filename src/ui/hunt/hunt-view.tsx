@@ -1,5 +1,6 @@
 'use client';
 
+import Link from 'next/link';
 import { listed, type CheckCode } from '@/core';
 import type { HuntPage, ShownTest } from '@/services';
 import { Button } from '../parts/button';
@@ -115,6 +116,12 @@ export function HuntView({ page, actions }: { readonly page: HuntPage; readonly 
             </form>
           )}
           <PrintButton words="Print on one page" />
+          <Link
+            href={`/report?about=hunt+${encodeURIComponent(hunt.id)}`}
+            className="self-center text-sm underline decoration-hairline underline-offset-4 hover:decoration-ink"
+          >
+            as a report
+          </Link>
         </div>
       </section>
     </div>

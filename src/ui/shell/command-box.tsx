@@ -48,6 +48,13 @@ const ITEM =
   'flex min-h-9 cursor-pointer items-center gap-3 px-3 data-[selected=true]:bg-paper data-[selected=true]:shadow-[inset_3px_0_0_var(--ink)]';
 const GROUP = 'py-1 [&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-quiet';
 
+/** What is called so, or holds it: letters that are merely all there are none, or "boss" would find "somebody says". */
+function rankOf(value: string, typed: string, keywords: string[] = []): number {
+  const search = typed.trim().toLowerCase();
+  if (keywords.some((word) => word.toLowerCase().startsWith(search))) return 1;
+  return value.toLowerCase().includes(search) ? 0.9 : 0;
+}
+
 /** The command box: Ctrl K, then type. */
 export function CommandBox({ sites, devices, chooseSite }: CommandFacts) {
   const [open, setOpen] = useState(false);
@@ -82,7 +89,7 @@ export function CommandBox({ sites, devices, chooseSite }: CommandFacts) {
         </button>
       }
     >
-      <Command label="Find or do something">
+      <Command label="Find or do something" filter={rankOf}>
         <Command.Input
           placeholder="a place, an office, a device, something to do"
           className="w-full border-b border-hairline bg-transparent px-3 py-3 outline-none placeholder:text-quiet"
@@ -121,6 +128,13 @@ export function CommandBox({ sites, devices, chooseSite }: CommandFacts) {
               onSelect={go('/ledger/bring-in')}
             >
               Bring runs in from a file
+            </Command.Item>
+            <Command.Item
+              className={ITEM}
+              keywords={['report', 'boss', 'month', 'print', 'pdf', 'summary', 'week', 'send', 'customer']}
+              onSelect={go('/report')}
+            >
+              A report of the month, of days, of a hunt or a change
             </Command.Item>
             <Command.Item className={ITEM} onSelect={go('/happened')}>
               What happened: who did what

@@ -300,6 +300,16 @@ export const CONSOLE_FAULTS = {
       'The console met something it did not expect, and wrote it into its log as {id}. What was there before is still there. Try it once more; if it stays so, look into the log.',
   },
   ...BRING_IN_FAULTS,
+  'report-unknown': {
+    status: 404,
+    title: 'Nothing to report on',
+    sentence: 'The hunt or the swap that this report is about is not here any more. Choose another in the list.',
+  },
+  'logo-unreadable': {
+    status: 422,
+    title: 'Picture cannot be used',
+    sentence: 'The picture is neither PNG nor JPEG, or larger than {most} kB. Nothing was saved; choose another one.',
+  },
   'store-full': {
     status: 507,
     title: 'Disk full or read-only',

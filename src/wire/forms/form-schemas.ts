@@ -11,6 +11,7 @@ import { caseFormSchema } from './case-schemas';
 import {
   deviceFormSchema,
   keepingFormSchema,
+  letterheadFormSchema,
   lineFormSchema,
   officeFormSchema,
   peerFormSchema,
@@ -22,6 +23,7 @@ import {
 export const FORM_SCHEMAS = {
   case: caseFormSchema,
   keeping: keepingFormSchema,
+  letterhead: letterheadFormSchema,
   office: officeFormSchema,
   line: lineFormSchema,
   plan: planFormSchema,

@@ -124,6 +124,14 @@ export const keepingFormSchema = z.object({
   ),
 });
 
+/** Bytes of a picture at the head of reports, at most. */
+export const LARGEST_LOGO = 300_000;
+
+export const letterheadFormSchema = z.object({
+  name: z.string().trim().max(120, 'At most 120 characters.'),
+  address: z.string().trim().max(400, 'At most 400 characters.'),
+});
+
 export const runNotesSchema = z.object({ notes });
 /** Two entries that are one device: this one's runs go to the other. */
 export const mergeFormSchema = z.object({ intoId: z.string().min(1, 'Choose the device that it is.').max(64) });

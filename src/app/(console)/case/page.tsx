@@ -40,7 +40,11 @@ export default async function CasesPlace() {
       <h1 className="text-xl font-semibold">Cases</h1>
       <p className="mb-4 mt-1 max-w-[44rem] text-quiet">
         A line held to its contract by a rule, so that somebody outside can check it: the provider, the boss, an
-        arbitrator. Which runs count is worked out, never typed.
+        arbitrator. Which runs count is worked out, never typed. What was done and found in a month stands in{' '}
+        <Link href="/report" className="text-ink underline">
+          a report
+        </Link>
+        .
       </p>
       {cases.length > 0 && (
         <ul className="mb-6 max-w-[60rem]">

@@ -29,6 +29,13 @@ export async function saveKeepingAction(_: FormState, form: FormData): Promise<F
   return actOnForm('keeping', form, COMMANDS.keepSamples, ({ sampleDays }) => ({ days: sampleDays }));
 }
 
+export async function saveLetterheadAction(_: FormState, form: FormData): Promise<FormState> {
+  const file = form.get('logo');
+  const chosen = file instanceof File && file.size > 0 ? new Uint8Array(await file.arrayBuffer()) : ('keep' as const);
+  const logo = form.get('noLogo') === 'yes' ? null : chosen;
+  return actOnForm('letterhead', form, COMMANDS.saveLetterhead, (letterhead) => ({ ...letterhead, logo }));
+}
+
 export async function savePlanAction(_: FormState, form: FormData): Promise<FormState> {
   const ids = { siteId: idIn(form, 'siteId'), lineId: idIn(form, 'lineId'), planId: idIn(form, 'planId') };
   return actOnForm('plan', form, COMMANDS.correctPlan, (plan) => ({ ...ids, form: plan }));

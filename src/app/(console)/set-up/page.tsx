@@ -4,11 +4,12 @@ import { Suspense } from 'react';
 import { joinFactsOf } from '@/app/join-facts';
 import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
-import { backupsShown, keepingShown, setUpOf, theConsole } from '@/services';
+import { backupsShown, keepingShown, letterheadOf, setUpOf, theConsole } from '@/services';
 import { CopiesSection } from '@/ui/set-up/copies-section';
 import { DevicesSection } from '@/ui/set-up/devices-section';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { JoinSection } from '@/ui/set-up/join-section';
+import { LetterheadSection } from '@/ui/set-up/letterhead-section';
 import { KeepingSection } from '@/ui/set-up/keeping-section';
 import { LinesSection } from '@/ui/set-up/lines-section';
 import { OfficeSection } from '@/ui/set-up/office-section';
@@ -32,6 +33,7 @@ import {
   revokeTokenAction,
   saveDeviceAction,
   saveKeepingAction,
+  saveLetterheadAction,
   saveLineAction,
   saveOfficeAction,
   savePeerAction,
@@ -115,6 +117,7 @@ export default async function SetUpPage() {
         publicKey={setUp.publicKey}
       />
       <KeepingSection keeping={await keepingShown(context)} save={saveKeepingAction} />
+      <LetterheadSection letterhead={await letterheadOf(context)} save={saveLetterheadAction} />
       <CopiesSection copies={backupsShown(context)} make={backUpNowAction} />
       <ScriptsSection apiTokens={setUp.apiTokens} make={makeTokenAction} revoke={revokeTokenAction} />
     </div>

@@ -71,7 +71,7 @@ describe('a report', () => {
     expect((await read({ sections: ['measured'] })).sections.map(({ key }) => key)).toEqual(['measured']);
     expect((await read({ sections: [] })).sections).toEqual([]);
     const { fromMs } = order as Extract<ReportOrder, { kind: 'span' }>;
-    const before = await read({ fromMs: fromMs - 9 * HOUR, untilMs: fromMs } as Partial<ReportOrder>);
+    const before = await read({ fromMs: fromMs - 9 * HOUR, untilMs: fromMs });
     expect(before.lead[0]).toBe('Nothing that counts was measured.');
     expect(before.sections).toEqual([]);
   });

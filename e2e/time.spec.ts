@@ -97,3 +97,22 @@ test('a script reads the same; a console that is away is said to be', async ({ p
   await page.goto(`${program.origin}/time`);
   await expect(page.getByText('The console does not answer. Look whether it runs')).toBeVisible();
 });
+
+test('how long a copy takes is told for the usual hour and for the bad ones, by what was measured', async ({
+  page,
+}) => {
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Find or do something' }).fill('backup');
+  await page.getByRole('option', { name: 'How long a copy takes' }).click();
+  await page.getByLabel('from where, how far').selectOption({ label: 'Attic agent, wired, internet' });
+  // 100 GB at 484 Mb/s, and at 312 in the evening, with 3 % for headers.
+  await expect(page.getByText(/^2[78] min$/)).toBeVisible();
+  await expect(page.getByText(/^4[3-5] min between 19:00 and 22:00$/)).toBeVisible();
+  await page.getByLabel('how much').fill('so much');
+  await expect(page.getByRole('alert').filter({ hasText: 'Write a size' })).toBeVisible();
+  await page.getByLabel('how much').fill('1,5');
+  await page.getByLabel('unit').selectOption('TB');
+  await expect(page.getByText(/^7 h( \d+ min)?$|^6 h 5\d min$/)).toBeVisible();
+  await page.goto(`${program.origin}/copy?of=nobody`);
+  await expect(page.getByText('What the address names is no device')).toBeVisible();
+});

@@ -132,7 +132,7 @@ function measuredRates(options: Omit<LoadOptions, 'phase'>) {
 /** What takes away any verdict, the gravest first; null when nothing does. */
 function voidedBy(fitness: readonly FitnessFlag[]): NoVerdict | null {
   return (
-    (['same-machine', 'not-credible', 'shared-on-purpose'] as const).find((code) =>
+    (['same-machine', 'not-credible', 'shared-on-purpose', 'single-stream'] as const).find((code) =>
       fitness.some((flag) => flag.code === code),
     ) ?? null
   );

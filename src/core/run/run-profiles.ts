@@ -1,8 +1,10 @@
 import { leastCountedMs, LONG_PATH_MS, rampMs, STEADY_RULES, type SteadyRules } from '../measure/rate/steady-part';
 import type { Phase } from './phase';
 
-export const PROFILE_NAMES = ['quick', 'standard', 'thorough', 'soak', 'delay', 'paced'] as const;
+export const PROFILE_NAMES = ['quick', 'standard', 'thorough', 'soak', 'delay', 'paced', 'single'] as const;
 export type ProfileName = (typeof PROFILE_NAMES)[number];
+/** Those whose runs do not show what the way can carry: without load, at a chosen rate, with one stream. */
+export const NOT_OF_RATE = ['delay', 'paced', 'single'] as const satisfies readonly ProfileName[];
 
 /** How a run goes: its phases in order, how long they may take, and how hard it pulls. Times in ms. */
 export interface RunProfile {
@@ -96,7 +98,7 @@ const standard: RunProfile = {
 /**
  * The ways to measure (docs/measurement.md, "Profiles"). Quick: one number soon, with a fixed number of streams.
  * Thorough: longer, and both directions at once. Soak: two minutes in each direction, to see what changes. Delay: no load.
- * Paced: UDP at a chosen rate.
+ * Paced: UDP at a chosen rate. Single: one stream, as one copy has it.
  */
 export const RUN_PROFILES: Readonly<Record<ProfileName, RunProfile>> = {
   quick: {
@@ -131,6 +133,7 @@ export const RUN_PROFILES: Readonly<Record<ProfileName, RunProfile>> = {
     typicalMs: 250_000,
     limits: { seconds: 500, bytes: 400e9 },
   },
+  single: { ...standard, name: 'single', streams: { first: 1, most: 1 }, udp: false },
   paced: { ...standard, name: 'paced', steps: ['idle', 'paced'], limits: { seconds: 60, bytes: 4e9 } },
   delay: { ...standard, name: 'delay', steps: ['idle'], idleMs: 15_000, limits: { seconds: 60, bytes: 1e8 } },
 };

@@ -114,6 +114,11 @@ export function flagWords(flag: FitnessFlag): FlagWords {
         fact: 'the device and the peer are the same machine, so no cable or air was crossed',
         nextStep: 'open the page on another device and run there',
       };
+    case 'single-stream':
+      return {
+        fact: 'it went over one TCP connection, as one copy does: on a long path what such a one holds under way limits it, whatever the line could carry',
+        nextStep: 'to judge the line run with several: the profile standard',
+      };
     case 'imported':
       return {
         fact: 'its figures came from a file: there are no samples, and nothing shows how they were made',
@@ -207,6 +212,8 @@ export function flagWords(flag: FitnessFlag): FlagWords {
 /** Why a run could not tell about the plan, in a word or two. */
 export const UNFIT_WORDS: Readonly<Partial<Record<FitnessCode, string>>> = {
   'link-below-plan': 'the link is below the plan',
+  'single-stream': 'over one connection',
+  imported: 'from a file',
   'link-doubtful': 'the link is in doubt',
   'over-wifi': 'over the air',
   'through-tunnel': 'through a tunnel',

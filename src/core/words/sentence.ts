@@ -99,6 +99,8 @@ function heldOf(report: RunReport, { reach, plan }: RunConditions): string {
     return 'What was handed in cannot be, so there is no verdict.';
   if (fitness.some((flag) => flag.code === 'shared-on-purpose'))
     return 'That was its share: it ran together with others on purpose.';
+  if (fitness.some((flag) => flag.code === 'single-stream'))
+    return 'That is what one connection gets, as one copy has it; what the way can carry takes several.';
   if (down.rate === null && up.rate === null) return 'There is nothing to hold against the yardstick.';
   const judged = bothWords(
     down,

@@ -56,7 +56,7 @@ export async function continuedSet(context: ConsoleContext, run: SetConditions, 
 }
 
 /** Why a run of a set may have no verdict at all, the gravest first. */
-const VOIDING = ['same-machine', 'not-credible', 'shared-on-purpose'] as const;
+const VOIDING = ['same-machine', 'not-credible', 'shared-on-purpose', 'single-stream'] as const;
 
 /** Judges finished runs of one set, the newest last; null when the newest has no figures. */
 export function judgedSet(runs: readonly SetRun[], usual?: UsualSpread): SetJudgement | null {
@@ -71,7 +71,7 @@ export function judgedSet(runs: readonly SetRun[], usual?: UsualSpread): SetJudg
     {
       reach,
       plan,
-      voidedBy: judgesItsPath(evidence) ? null : (VOIDING.find((code) => brief.flags.includes(code)) ?? 'same-machine'),
+      voidedBy: VOIDING.find((code) => brief.flags.includes(code)) ?? (judgesItsPath(evidence) ? null : 'same-machine'),
       fullFrom: plan?.fullFrom ?? USUAL_FULL_FROM,
       yardstickBps: { down: brief.downYardstickBps, up: brief.upYardstickBps },
     },

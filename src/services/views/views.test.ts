@@ -100,6 +100,8 @@ describe('a view', () => {
         siteId,
         `line ${(await context.store.sites.linesOf(siteId))[0]!.id}`,
       ),
+      COPY_DAYS: null,
+      copyPageOf: await views.copyPageOf(context, siteId, undefined),
       REPORT_SECTIONS: null,
       reportOf: await views.reportOf(context, span),
       reportPdf: report.ok ? await views.reportPdf(report.value, context.printFonts) : null,

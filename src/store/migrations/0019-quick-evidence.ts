@@ -5,6 +5,6 @@ export const quickEvidence: Migration = {
   name: '0019-quick-evidence',
   statements: [
     `CREATE INDEX runs_of_evidence ON runs (siteId, startedAtMs) WHERE status = 'finished'
-       AND profile NOT IN ('delay', 'paced') AND evidence IN ('alone', 'practice')`,
+       AND profile NOT IN ('delay', 'paced', 'single') AND evidence IN ('alone', 'practice')`,
   ],
 };

@@ -81,7 +81,7 @@ export class CaseQueries {
          receipt ->> '$.receipt' IS NOT NULL AS receipt, receipt ->> '$.signed' AS signedReceipt,
          receipt ->> '$.key' AS peerKey
        FROM runs WHERE lineId = ? AND siteId = ? AND startedAtMs >= ? AND startedAtMs <= ? AND status = 'finished'
-         AND reach = 'internet' AND profile NOT IN ('delay', 'paced') ORDER BY startedAtMs, id`,
+         AND reach = 'internet' AND profile NOT IN ('delay', 'paced', 'single') ORDER BY startedAtMs, id`,
       {
         replacements: [lineId, siteId, openedAtMs, closedAtMs ?? Number.MAX_SAFE_INTEGER],
         type: QueryTypes.SELECT,

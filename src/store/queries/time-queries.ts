@@ -42,7 +42,7 @@ export interface TimedRun {
 /** Newer ones are taken first. */
 export const MOST_TIMED = 200_000;
 const OF_PATH = `evidence IN (${COMPARABLE.map((each) => `'${each}'`).join(', ')})`;
-const COUNTS = `status IN ('finished', 'imported') AND ${OF_PATH} AND profile NOT IN ('delay', 'paced')`;
+const COUNTS = `status IN ('finished', 'imported') AND ${OF_PATH} AND profile NOT IN ('delay', 'paced', 'single')`;
 const brief = (name: string) => `brief ->> '$.${name}'`;
 const COLUMNS = [
   ...['id', 'setId', 'startedAtMs', 'lineId', 'practice', 'downBps', 'upBps', 'idleMs'],
@@ -66,6 +66,13 @@ function timedRun([id, setId, startedAtMs, lineId, practice, ...of]: Values): Ti
   };
 }
 
+/** Which runs are those of a subject, as SQL and its values. */
+function placeOf(subject: TimeSubject): [string, string[]] {
+  return 'lineId' in subject
+    ? [`lineId = ? AND reach = 'internet'`, [subject.lineId]]
+    : ['deviceId = ? AND linkKind = ? AND reach = ?', [subject.deviceId, subject.linkKind, subject.reach]];
+}
+
 /** Runs as a course of time. */
 export class TimeQueries {
   constructor(private readonly sequelize: Sequelize) {}
@@ -81,12 +88,23 @@ export class TimeQueries {
     );
   }
 
+  /** Runs of a subject with one connection since a moment. Bits per second; null: not measured. */
+  async singles(
+    siteId: string,
+    subject: TimeSubject,
+    sinceMs: number,
+  ): Promise<readonly { readonly down: number | null; readonly up: number | null }[]> {
+    const [where, values] = placeOf(subject);
+    return this.sequelize.query<{ down: number | null; up: number | null }>(
+      `SELECT downBps AS down, upBps AS up FROM runs WHERE siteId = ? AND ${where} AND status = 'finished' AND ${OF_PATH}
+         AND profile = 'single' AND startedAtMs >= ?`,
+      { replacements: [siteId, ...values, sinceMs], type: QueryTypes.SELECT },
+    );
+  }
+
   /** The runs of a subject that are evidence of their path, the oldest first. */
   async runs(siteId: string, subject: TimeSubject): Promise<TimedRun[]> {
-    const [where, values] =
-      'lineId' in subject
-        ? [`lineId = ? AND reach = 'internet'`, [subject.lineId]]
-        : ['deviceId = ? AND linkKind = ? AND reach = ?', [subject.deviceId, subject.linkKind, subject.reach]];
+    const [where, values] = placeOf(subject);
     const [found] = await this.sequelize.query<{ found: string }>(
       `SELECT json_group_array(json_array(${COLUMNS.join(', ')}) ORDER BY startedAtMs) AS found FROM
          (SELECT * FROM runs WHERE siteId = ? AND ${where} AND ${COUNTS} ORDER BY startedAtMs DESC LIMIT ?)`,

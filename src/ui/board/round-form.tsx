@@ -11,7 +11,7 @@ import { isTyping } from '../shell/console-keys';
 /** From one run to the next a device is asked and gets ready. */
 const BETWEEN_MS = 4000;
 const TIMES = [1, 3, 5] as const;
-const PROFILES = ['quick', 'standard', 'thorough', 'delay'] as const;
+const PROFILES = ['quick', 'standard', 'thorough', 'delay', 'single'] as const;
 
 /** Puts a round into the queue; null when that was done, else what is wrong. */
 export type QueueRound = (order: Omit<QueueOrder, 'siteId'>) => Promise<string | null>;

@@ -25,6 +25,7 @@ const PROFILE_WORDS: Record<Exclude<ProfileName, 'paced'>, string> = {
   thorough: 'thorough, up to 70 seconds, and both ways at once',
   soak: 'soak, four minutes',
   delay: 'only the delay, 15 seconds',
+  single: 'one connection, as a copy has it, 12 to 22 seconds',
 };
 
 export function profileWords(profile: ProfileName): string {

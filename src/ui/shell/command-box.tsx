@@ -131,6 +131,23 @@ export function CommandBox({ sites, devices, chooseSite }: CommandFacts) {
             </Command.Item>
             <Command.Item
               className={ITEM}
+              keywords={[
+                'copy',
+                'backup',
+                'transfer',
+                'upload',
+                'download',
+                'how long',
+                'gigabytes',
+                'duration',
+                'file',
+              ]}
+              onSelect={go('/copy')}
+            >
+              How long a copy takes
+            </Command.Item>
+            <Command.Item
+              className={ITEM}
               keywords={['report', 'boss', 'month', 'print', 'pdf', 'summary', 'week', 'send', 'customer']}
               onSelect={go('/report')}
             >

@@ -7,7 +7,7 @@ export const queueOrderSchema = z.strictObject({
   deviceIds: z.array(z.string().max(64)).min(1, 'Choose at least one device.').max(60, 'At most 60 devices.'),
   reaches: z.array(z.enum(REACHES)).min(1, 'Choose how far.').max(REACHES.length),
   times: z.number().int().min(1).max(10, 'At most ten times each.'),
-  profile: z.enum(['quick', 'standard', 'thorough', 'delay']),
+  profile: z.enum(['quick', 'standard', 'thorough', 'delay', 'single']),
   /** All of them at the same instant, on purpose. */
   together: z.boolean().default(false),
 });

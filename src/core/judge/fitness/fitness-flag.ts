@@ -15,6 +15,7 @@ export const FITNESS_EFFECTS = {
   'shared-on-purpose': 'voids',
   'no-receipt': 'unproven',
   imported: 'unproven',
+  'single-stream': 'bars',
   'link-below-plan': 'bars',
   'link-doubtful': 'bars',
   'over-wifi': 'bars',
@@ -69,6 +70,8 @@ export interface FitnessFacts {
   readonly 'no-receipt': null;
   /** Its figures came from a file. */
   readonly imported: null;
+  /** One TCP connection, on purpose. */
+  readonly 'single-stream': null;
   readonly 'link-below-plan': SlowPort;
   readonly 'link-doubtful': { readonly measuredBps: number; readonly mostBps: number; readonly lineRateBps: number };
   readonly 'over-wifi': null;

@@ -11,6 +11,7 @@ export function recordFlags({ conditions, samples }: FitnessInput): FitnessFlag[
   const incredible = receipt === undefined ? null : incredibleFact(samples, receipt, limitBytes ?? null);
   if (incredible !== null) flags.push({ code: 'not-credible', facts: incredible });
   if (receipt === null) flags.push({ code: 'no-receipt', facts: null });
+  if (samples.profile === 'single') flags.push({ code: 'single-stream', facts: null });
   if (together) flags.push({ code: 'shared-on-purpose', facts: null });
   return flags;
 }

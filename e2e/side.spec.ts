@@ -101,3 +101,30 @@ test('runs that are chosen in the ledger go into trays, and out as a file', asyn
   await page.getByRole('button', { name: 'Hold them side by side' }).click();
   await expect(page.getByRole('list', { name: 'Trays' })).toContainText('1 run on 1 occasion · chosen by hand');
 });
+
+test('turn and turn about asks for hands before each side, waits for its device, and can be stopped', async ({
+  page,
+}) => {
+  await page.goto(`${program.origin}/side`);
+  await page.getByText('Begin one').click();
+  const form = page.getByRole('form', { name: 'Turn and turn about' });
+  await form.getByRole('radio', { name: 'one device, and something that is changed by hand' }).check();
+  await form.getByLabel('device', { exact: true }).selectOption({ label: 'Accounts laptop, stands by' });
+  await form.getByLabel('the one way').fill('by cable');
+  await form.getByLabel('runs of each').fill('2');
+  await form.getByRole('button', { name: 'Begin' }).click();
+  await expect(form.getByText('Say how it is then, and what is other.')).toBeVisible();
+  await form.getByLabel('the other way').fill('by air');
+  await form.getByRole('button', { name: 'Begin' }).click();
+
+  await expect(page.getByRole('heading', { name: 'by cable and by air, turn and turn about' })).toBeVisible();
+  // Half as many changes as A, B, A, B, and a drift weighs on both alike.
+  await expect(page.getByRole('list', { name: 'Turns' }).getByRole('listitem')).toHaveText(['A', 'B', 'B', 'A']);
+  await expect(page.getByRole('status').filter({ hasText: 'Now make it so: by cable.' })).toBeVisible();
+  await page.getByRole('button', { name: 'It is so: measure' }).click();
+  await expect(page.getByText('Accounts laptop is asked, and measures in its turn.')).toBeVisible();
+  await page.goto(`${program.origin}/side`);
+  await page.getByRole('link', { name: 'by cable and by air' }).click();
+  await page.getByRole('button', { name: 'Stop it' }).click();
+  await expect(page.getByText('Stopped.')).toBeVisible();
+});

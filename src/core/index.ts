@@ -96,6 +96,7 @@ export * from './stats/grouped';
 export * from './stats/mean';
 export * from './stats/percentile';
 export * from './stats/seeded-random';
+export * from './turns/alternation';
 export * from './turns/turn-rules';
 export * from './words/quantity-words';
 export * from './judge/compare/side-run';

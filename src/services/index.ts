@@ -1,5 +1,6 @@
 export { diskTroubleOf } from '@/store';
 export * from './access';
+export * from './alternations';
 export * from './audit';
 export * from './cases';
 export * from './console';

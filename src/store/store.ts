@@ -3,6 +3,7 @@ import { inspect, mark } from './inspect';
 import { migrate } from './migrations/migrate';
 import { defineTables, type Tables } from './models/tables';
 import { AccessQueries } from './queries/access-queries';
+import { AlternationQueries } from './queries/alternation-queries';
 import { AuditQueries } from './queries/audit-queries';
 import { CaseQueries } from './queries/case-queries';
 import { ComparisonQueries } from './queries/comparison-queries';
@@ -31,6 +32,7 @@ export interface Store {
   readonly runs: RunQueries;
   readonly ledger: LedgerQueries;
   readonly cases: CaseQueries;
+  readonly alternations: AlternationQueries;
   readonly comparisons: ComparisonQueries;
   readonly exports: ExportQueries;
   readonly imports: ImportQueries;
@@ -78,6 +80,7 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     exports: new ExportQueries(sequelize, ledger),
     imports: new ImportQueries(sequelize),
     cases: new CaseQueries(sequelize, tables),
+    alternations: new AlternationQueries(sequelize),
     comparisons: new ComparisonQueries(sequelize, tables, ledger),
     time: new TimeQueries(sequelize),
     keeping: new KeepingQueries(sequelize),

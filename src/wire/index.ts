@@ -4,6 +4,7 @@ export * from './forms/hunt-schemas';
 export * from './forms/ledger-schemas';
 export * from './forms/import-schemas';
 export * from './console/import-operations';
+export * from './console/side-operations';
 export * from './forms/side-schemas';
 export * from './forms/case-schemas';
 export * from './console/console-faults';

@@ -29,6 +29,7 @@ function valuesFor(name: string, known: KnownValues): readonly string[] | null {
   if (kind.kind === 'choice') return kind.choices.map(([typed]) => typed);
   if (kind.kind === 'text') return known[field as FieldOf<'text'>];
   if (kind.kind === 'day') return ['today', 'yesterday'];
+  if (kind.kind === 'hours') return ['7..19', '19..22', '22..6'];
   return kind.kind === 'span' ? ['24h', '7d', '4w', '52w'] : [];
 }
 

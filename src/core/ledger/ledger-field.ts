@@ -45,12 +45,13 @@ export const LEDGER_FIELDS = {
   from: { kind: 'day', about: 'that day and later' },
   until: { kind: 'day', about: 'that day and earlier' },
   last: { kind: 'span', about: 'so long back from now: 24h, 7d, 4w' },
+  hour: { kind: 'hours', about: 'hours of the day: 19..22 is from 19:00 to 22:00' },
   finding: { kind: 'id', about: 'the runs for and against what stands out' },
   swap: { kind: 'id', about: 'the runs before and after a swap' },
 } as const satisfies Record<string, FieldKind>;
 
 type FieldKind =
-  | { readonly kind: 'text' | 'day' | 'span' | 'id'; readonly about: string }
+  | { readonly kind: 'text' | 'day' | 'span' | 'hours' | 'id'; readonly about: string }
   | { readonly kind: 'choice'; readonly about: string; readonly choices: readonly Choice[] }
   | { readonly kind: 'figure'; readonly about: string; readonly unit: string; readonly perUnit: number };
 

@@ -12,6 +12,7 @@ const DAYS: DayReading = {
     return day === undefined ? null : Date.UTC(Number(year), Number(month) - 1, Number(day));
   },
   dayAfter: (startMs) => startMs + DAY,
+  offsets: [{ untilMs: null, minutes: 60 }],
 };
 const termsOf = (text: string) => readLedgerQuery(text, DAYS).terms;
 const faultsOf = (text: string) => readLedgerQuery(text, DAYS).faults.map(queryFaultWords);
@@ -61,6 +62,17 @@ describe('what is typed into the field of the ledger', () => {
     ]);
   });
 
+  it('reads hours of the day, through midnight too', () => {
+    const hours = (text: string) => {
+      const [term] = termsOf(text);
+      return term?.is === 'hours' ? [term.from, term.until] : term;
+    };
+    expect(hours('hour=19..22')).toEqual([19, 22]);
+    expect(hours('hour=9')).toEqual([9, 10]);
+    expect(hours('hour=22..06:00')).toEqual([22, 6]);
+    expect(hours('hour=17..24')).toEqual([17, 0]);
+  });
+
   it('says of what means nothing what would, and holds to the rest', () => {
     const { terms } = readLedgerQuery('colour=red down<100', DAYS);
     expect(terms).toHaveLength(1);
@@ -71,6 +83,8 @@ describe('what is typed into the field of the ledger', () => {
     expect(faultsOf('down<fast')[0]).toContain('it is no figure in Mb/s. Type down<100, down=75..200.');
     expect(faultsOf('verdict<thin')[0]).toContain('only figures are larger or smaller. Type verdict=…');
     expect(faultsOf('on=31')[0]).toContain('it is no day.');
+    for (const text of ['hour=25', 'hour=7..7', 'hour=evening', 'hour=19-22'])
+      expect(faultsOf(text)[0]).toContain('it is no hour of the day. Type hour=19..22, hour=22..6, hour=9.');
     expect(faultsOf('last=soon')[0]).toContain('Type last=24h, last=7d, last=4w.');
     expect(faultsOf('note=')[0]).toContain('it says nothing behind note.');
     expect(faultsOf('down=1..2..3 down<5..6')).toHaveLength(2);

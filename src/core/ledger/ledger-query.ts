@@ -15,6 +15,8 @@ export type LedgerTerm = { readonly not: boolean } & (
       readonly withEnds: boolean;
     }
   | { readonly is: 'time'; readonly fromMs: number | null; readonly untilMs: number | null }
+  /** Hours of the day at the office, from `from` on and before `until`; through midnight where that is the smaller. */
+  | { readonly is: 'hours'; readonly from: number; readonly until: number; readonly offsets: readonly ZoneOffset[] }
   | { readonly is: 'id'; readonly field: FieldOf<'id'>; readonly id: string }
   /** Never typed: an address may name a device by its id. */
   | { readonly is: 'device-id'; readonly id: string }
@@ -47,6 +49,14 @@ export interface DayReading {
   readonly nowMs: number;
   readonly startOf: (typed: string) => number | null;
   readonly dayAfter: (startMs: number) => number;
+  /** How clocks go at the office, period by period; the last one has no end. */
+  readonly offsets: readonly ZoneOffset[];
+}
+
+/** Minutes that clocks are ahead of UTC until a moment, ms; null: from then on. */
+export interface ZoneOffset {
+  readonly untilMs: number | null;
+  readonly minutes: number;
 }
 
 /** A word as it was typed. `from`, `to`: where it stands in the text. */
@@ -150,6 +160,15 @@ function spanTerm(of: Typed, { nowMs }: DayReading): Read {
   return { is: 'time', fromMs: nowMs - Number(count) * SPAN_MS[unit.toLowerCase()]!, untilMs: null, not: of.not };
 }
 
+function hoursTerm(of: Typed, { offsets }: DayReading): Read {
+  const [, first, last] = /^(\d{1,2})(?::00)?(?:\.\.(\d{1,2})(?::00)?)?$/.exec(of.value.trim()) ?? [];
+  const from = Number(first);
+  const until = last === undefined ? (from + 1) % 24 : Number(last) % 24;
+  if (first === undefined || from > 23 || Number(last ?? 0) > 24 || from === until)
+    return faultOf(of, 'day-unreadable', ['19..22', '22..6', '9']);
+  return { is: 'hours', from, until, offsets, not: of.not };
+}
+
 function termOf(of: Typed, days: DayReading): Read {
   if (unquoted(of.value) === '') return faultOf(of, 'value-missing');
   const kind = kindOfField(of.field).kind;
@@ -163,6 +182,8 @@ function termOf(of: Typed, days: DayReading): Read {
       return figureTerm(of);
     case 'day':
       return dayTerm(of, days);
+    case 'hours':
+      return hoursTerm(of, days);
     case 'span':
       return spanTerm(of, days);
     case 'id':

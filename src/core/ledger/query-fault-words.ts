@@ -25,7 +25,7 @@ export function queryFaultWords({ code, typed, field, known }: QueryFault): stri
     }
     case 'day-unreadable':
       return known.length > 0
-        ? `${left} it is no span. Type ${known.map((each) => `${field}=${each}`).join(', ')}.`
+        ? `${left} it is no ${kindOfField(field!).kind === 'hours' ? 'hour of the day' : 'span'}. Type ${known.map((each) => `${field}=${each}`).join(', ')}.`
         : `${left} it is no day. Type ${exampleOf(field!)}.`;
     case 'value-missing':
       return `${left} it says nothing behind ${field}.`;

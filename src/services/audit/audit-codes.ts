@@ -7,7 +7,7 @@ export const AUDIT_CODES = [
   ...['device-saved', 'device-removed', 'device-merged', 'device-opened'],
   ...['peer-saved', 'peer-removed', 'peer-pinned', 'peer-key-accepted', 'removal-undone'],
   ...['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn', 'copy-made', 'keeping-changed'],
-  ...['letterhead-saved'],
+  ...['letterhead-saved', 'alternation-started', 'alternation-moved', 'alternation-stopped'],
   ...['runs-tagged', 'runs-noted', 'runs-left-out', 'runs-removed', 'view-saved', 'view-removed'],
   ...['runs-imported', 'import-undone'],
   ...['comparison-made', 'comparison-changed', 'comparison-removed', 'comparison-shared', 'comparison-unshared'],

@@ -1,3 +1,3 @@
-export { giveTurnBack, queueTurns, refuseTurn, trayOf, withdrawTurn, type TrayTurn } from './queue-turns';
+export { giveTurnBack, queueTurn, queueTurns, refuseTurn, trayOf, withdrawTurn, type TrayTurn } from './queue-turns';
 export { standBy, type StandingSession } from './stand-by';
 export { askForRun, forgetOldTurns, moveQueue, NOTICE_MS, resumeQueue } from './turn-desk';

@@ -8,12 +8,31 @@ import { provesIt } from '../console/proofs';
 import { needsOf } from '../runs/start-run';
 import { aboutMs, moveQueue, turnState } from './turn-desk';
 
-/** Puts a whole round into the queue: each reach after the other, each time through all devices. */
+/** Puts a whole round into the queue: each reach after the other, each time through all devices. Answers how many. */
 export async function queueTurns(
   context: ConsoleContext,
   askedBy: string,
   order: QueueOrder,
 ): Promise<Outcome<number, ConsoleFaultCode>> {
+  const queued = await queueAll(context, askedBy, order);
+  return queued.ok ? done(queued.value.length) : queued;
+}
+
+/** Puts one turn into the queue, of one device and reach. Answers its id. */
+export async function queueTurn(
+  context: ConsoleContext,
+  askedBy: string,
+  order: QueueOrder,
+): Promise<Outcome<string, ConsoleFaultCode>> {
+  const queued = await queueAll(context, askedBy, order);
+  return queued.ok ? done(queued.value[0]!.id) : queued;
+}
+
+async function queueAll(
+  context: ConsoleContext,
+  askedBy: string,
+  order: QueueOrder,
+): Promise<Outcome<readonly StoredTurn[], ConsoleFaultCode>> {
   const { sites, turns } = context.store;
   const site = await sites.byId(order.siteId);
   if (site === null) return failed('site-missing');
@@ -53,7 +72,7 @@ export async function queueTurns(
   await turns.insert(asked);
   await moveQueue(context);
   context.changes.tell('queue');
-  return done(asked.length);
+  return done(asked);
 }
 
 async function endTurn(context: ConsoleContext, turnId: string, status: 'refused' | 'withdrawn', deviceId?: string) {

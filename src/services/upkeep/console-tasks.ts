@@ -1,5 +1,6 @@
 import { forgetOldSignIns, renewEndedCodes } from '../access';
 import { forgetOldAudit } from '../audit';
+import { moveAlternations } from '../alternations';
 import { measureCases } from '../cases';
 import type { ConsoleContext } from '../console/console-context';
 import { refreshDueDiagnoses } from '../diagnosis';
@@ -22,6 +23,7 @@ export function consoleTasks(context: ConsoleContext): UpkeepTask[] {
   return [
     { name: 'end silent runs', everyMs: 2 * SECOND_MS, act: () => sweepSilentRuns(context) },
     { name: 'move the queue', everyMs: SECOND_MS, act: () => moveQueue(context) },
+    { name: 'take turns about', everyMs: SECOND_MS, act: () => moveAlternations(context) },
     { name: 'judge runs anew', everyMs: SECOND_MS, act: () => judgeSomeAnew(context) },
     { name: 'look for what stands out', everyMs: SECOND_MS, act: () => refreshDueDiagnoses(context) },
     { name: 'measure what cases miss', everyMs: MINUTE_MS, act: () => measureCases(context) },

@@ -4,6 +4,7 @@ import { dayAfter, done, failed, MOST_CHOSEN, readDay, type LedgerSortName, type
 import type { ConsoleContext } from '../console/console-context';
 import { siteOf } from '../office/site-of';
 import { runsOfTerms } from './runs-of-terms';
+import { zoneOffsets } from './zone-offsets';
 
 export const LEDGER_SLICE_ROWS = 100;
 /** What is asked of the ledger: what was typed, and what an address or a script names beside it. */
@@ -78,6 +79,7 @@ export function termsOf(query: LedgerQuery, { timeZone }: Pick<Site, 'timeZone'>
     nowMs,
     startOf: (typed) => readDay(typed, nowMs, timeZone),
     dayAfter: (startMs) => dayAfter(startMs, timeZone),
+    offsets: zoneOffsets(timeZone, nowMs),
   });
   return { terms: [...plainTerms(query), ...read.terms], faults: read.faults };
 }

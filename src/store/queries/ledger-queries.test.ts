@@ -15,7 +15,15 @@ const RUN: StoredRun = {
   report: {} as StoredRun['report'],
 };
 const NEWEST: LedgerOrder = { by: 'when', descending: true };
-const DAYS = { nowMs: 1000, startOf: (typed: string) => Number(typed), dayAfter: (ms: number) => ms + 100 };
+/** Clocks that were put forward by half a day twice: all runs of a second lie in three hours. */
+const OFFSETS = [
+  { untilMs: 300, minutes: 0 },
+  { untilMs: 600, minutes: 12 * 60 },
+  { untilMs: null, minutes: 23 * 60 },
+];
+const DAYS = {
+  ...{ nowMs: 1000, startOf: (typed: string) => Number(typed), dayAfter: (ms: number) => ms + 100, offsets: OFFSETS },
+};
 const termsOf = (text: string) => readLedgerQuery(text, DAYS).terms;
 
 describe('the ledger in the store', () => {
@@ -126,6 +134,13 @@ describe('the ledger in the store', () => {
         }
         case 'time':
           return run.startedAtMs >= (term.fromMs ?? -Infinity) && run.startedAtMs < (term.untilMs ?? Infinity);
+        case 'hours': {
+          const { minutes } = term.offsets.find(({ untilMs }) => untilMs === null || run.startedAtMs < untilMs)!;
+          const hour = new Date(run.startedAtMs + 60_000 * minutes).getUTCHours();
+          return term.from < term.until
+            ? hour >= term.from && hour < term.until
+            : hour >= term.from || hour < term.until;
+        }
         case 'run-ids':
         case 'device-id':
         case 'id':
@@ -143,6 +158,9 @@ describe('the ledger in the store', () => {
         'from=400',
         'on=300',
         'until=500',
+        'hour=0..7',
+        '-hour=22..3',
+        'hour=12',
       ],
     ];
     for (let time = 0; time < 150; time += 1) {

@@ -92,6 +92,17 @@ function rangeCondition(
   return { sql: `(${parts.join(' AND ')})`, values: [low ?? [], high ?? []].flat() };
 }
 
+/** The hour that the clock at the office showed, worked out from how clocks went there. */
+function hoursCondition({ from, until, offsets }: LedgerTerm & { is: 'hours' }): Condition {
+  const cases = offsets.flatMap(({ untilMs }) => (untilMs === null ? [] : ['WHEN startedAtMs < ? THEN ?']));
+  const values = offsets.flatMap(({ untilMs, minutes }) => (untilMs === null ? [] : [untilMs, minutes]));
+  const last = offsets.at(-1)?.minutes ?? 0;
+  const minutes = cases.length === 0 ? '?' : `CASE ${cases.join(' ')} ELSE ? END`;
+  const hour = `(CAST((startedAtMs + 60000.0 * (${minutes})) / 3600000.0 AS INTEGER) % 24)`;
+  const how = from < until ? `${hour} >= ? AND ${hour} < ?` : `${hour} >= ? OR ${hour} < ?`;
+  return { sql: `(${how})`, values: [...values, last, from, ...values, last, until] };
+}
+
 function conditionOf(term: LedgerTerm, at: LookedUp): Condition {
   switch (term.is) {
     case 'words':
@@ -112,6 +123,8 @@ function conditionOf(term: LedgerTerm, at: LookedUp): Condition {
       );
     case 'time':
       return rangeCondition('startedAtMs', term.fromMs, term.untilMs, { low: '>=', high: '<' });
+    case 'hours':
+      return hoursCondition(term);
     case 'run-ids':
       return amongIds(term.ids);
     case 'device-id':

@@ -1,6 +1,7 @@
 'use client';
 
 import { useId, useRef, useState, type KeyboardEvent } from 'react';
+import { flushSync } from 'react-dom';
 import { completionsAt, type KnownValues } from '@/core';
 
 interface LedgerFieldProps {
@@ -54,9 +55,10 @@ export function LedgerField({
     const whole = !/[=<>]$/.test(option.text);
     const rest = text.slice(to);
     const put = option.text + (whole && !rest.startsWith(' ') ? ' ' : '');
-    type(text.slice(0, from) + put + rest, from + put.length);
+    // At once: set later, the caret would be moved under the hands of whoever types on.
+    flushSync(() => type(text.slice(0, from) + put + rest, from + put.length));
     field.current?.focus();
-    requestAnimationFrame(() => field.current?.setSelectionRange(from + put.length, from + put.length));
+    field.current?.setSelectionRange(from + put.length, from + put.length);
   };
   const onKey = (event: KeyboardEvent) => {
     if (event.key === 'Escape') setCaret(null);

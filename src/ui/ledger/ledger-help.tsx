@@ -12,6 +12,7 @@ const EXAMPLES: readonly (readonly [string, string])[] = [
   ['down<100 reach=internet', 'both'],
   ['added=75..200', 'between two figures'],
   ['from=12.11. until=yesterday', 'days, in the time zone of the office'],
+  ['hour=19..22 last=4w', 'evenings of the last four weeks'],
   ['-link=wired', 'not so'],
 ];
 

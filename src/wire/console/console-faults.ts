@@ -300,6 +300,11 @@ export const CONSOLE_FAULTS = {
       'The console met something it did not expect, and wrote it into its log as {id}. What was there before is still there. Try it once more; if it stays so, look into the log.',
   },
   ...BRING_IN_FAULTS,
+  'alternation-over': {
+    status: 409,
+    title: 'Not at that step',
+    sentence: 'Turn and turn about is over, or has gone a step on meanwhile. Look at where it stands now.',
+  },
   'report-unknown': {
     status: 404,
     title: 'Nothing to report on',

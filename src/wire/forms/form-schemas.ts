@@ -8,6 +8,7 @@ import {
   welcomeFormSchema,
 } from './access-schemas';
 import { caseFormSchema } from './case-schemas';
+import { alternationFormSchema } from './side-schemas';
 import {
   deviceFormSchema,
   keepingFormSchema,
@@ -22,6 +23,7 @@ import {
 /** The console's forms by name: the browser checks with these before it sends, the server again when it receives. */
 export const FORM_SCHEMAS = {
   case: caseFormSchema,
+  alternation: alternationFormSchema,
   keeping: keepingFormSchema,
   letterhead: letterheadFormSchema,
   office: officeFormSchema,

@@ -1,5 +1,7 @@
 import { z } from 'zod';
+import { REACHES } from '@/core';
 import { MOST_CHOSEN } from './ledger-schemas';
+import { typedNumber } from './typed-number';
 
 const id = z.string().min(1).max(160);
 const name = z.string().trim().max(80, 'At most 80 characters.');
@@ -21,3 +23,35 @@ const trays = z
 
 export const comparisonSchema = z.strictObject({ siteId: id, name: name.default(''), trays });
 export const changeComparisonSchema = z.strictObject({ id, name: name.default(''), trays });
+
+const side = z.string().trim().max(60, 'At most 60 characters.').default('');
+
+/** Two things that are measured turn and turn about: two devices, or one at which somebody changes something each time. */
+export const alternationFormSchema = z
+  .object({
+    kind: z.enum(['devices', 'by-hand']),
+    deviceA: id,
+    deviceB: z.string().max(160).default(''),
+    nameA: side,
+    nameB: side,
+    reach: z.enum(REACHES),
+    profile: z.enum(['quick', 'standard', 'thorough']),
+    times: typedNumber.refine(
+      (value) => value !== null && Number.isInteger(value) && value >= 1 && value <= 30,
+      'A whole number from 1 to 30.',
+    ),
+  })
+  .refine(({ kind, deviceA, deviceB }) => kind === 'by-hand' || (deviceB !== '' && deviceB !== deviceA), {
+    path: ['deviceB'],
+    message: 'Choose another device.',
+  })
+  .refine(({ kind, nameA }) => kind === 'devices' || nameA !== '', {
+    path: ['nameA'],
+    message: 'Say how it is then: tunnel on, by cable.',
+  })
+  .refine(({ kind, nameA, nameB }) => kind === 'devices' || (nameB !== '' && nameB !== nameA), {
+    path: ['nameB'],
+    message: 'Say how it is then, and what is other.',
+  })
+  .transform(({ kind, times, ...form }) => ({ ...form, byHand: kind === 'by-hand', times: times! }));
+export type AlternationForm = z.infer<typeof alternationFormSchema>;

@@ -3,7 +3,8 @@
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import { act, COMMANDS, perform } from '@/app/commands';
-import { issueWords, refusalWords } from '@/app/form-action';
+import { issueWords, refusalWords, saved } from '@/app/form-action';
+import type { FormState } from '@/ui/form/form-state';
 import type { TypedTray } from '@/ui/side/side-rules';
 import { changeComparisonSchema, comparisonSchema } from '@/wire';
 
@@ -66,4 +67,31 @@ export async function compareSwapAction(
 ): Promise<void> {
   const side = (name: string, runIds: readonly string[]) => ({ name, query: '', runIds });
   await makeComparisonAction(siteId, '', [side('before', before), side('after', after)]);
+}
+
+/** Begins to measure two things turn and turn about, and goes to where one sees how far it is. */
+export async function startAlternationAction(siteId: string, _: FormState, form: FormData): Promise<FormState> {
+  const begun: string[] = [];
+  const state = await saved('alternation', form, async (values) => {
+    const outcome = await perform(COMMANDS.startAlternation, { siteId, form: values });
+    if (outcome.ok) begun.push(outcome.value.id);
+    return outcome;
+  });
+  const [id] = begun;
+  if (id !== undefined) redirect(turnsOf(id));
+  return state;
+}
+
+const turnsOf = (id: string) => `${PLACE}/turns/${id}`;
+
+export async function sideIsReadyAction(id: string): Promise<string | null> {
+  return act(COMMANDS.sideIsReady, { id }, turnsOf(id));
+}
+
+export async function goOnAction(id: string): Promise<string | null> {
+  return act(COMMANDS.goOnWithAlternation, { id }, turnsOf(id));
+}
+
+export async function stopAlternationAction(id: string): Promise<string | null> {
+  return act(COMMANDS.stopAlternation, { id }, turnsOf(id));
 }

@@ -6,9 +6,10 @@ import { chosenSiteId } from '@/app/site-choice';
 import { comparisonsOf, ledgerFrameOf, siteOf, theConsole } from '@/services';
 import { WallTime } from '@/ui/parts/wall-time';
 import { FirstOffice } from '@/ui/set-up/first-office';
+import { AlternationForm } from '@/ui/side/alternation-form';
 import { TrayForm } from '@/ui/side/tray-form';
 import { saveOfficeAction } from '../set-up/actions';
-import { makeComparisonAction } from './actions';
+import { makeComparisonAction, startAlternationAction } from './actions';
 
 export const metadata: Metadata = { title: 'Side by side' };
 
@@ -21,7 +22,13 @@ export default async function SidePlace() {
   const context = theConsole();
   const site = await siteOf(context, await chosenSiteId());
   if (site === null) return <FirstOffice save={saveOfficeAction} />;
-  const [frame, kept] = await Promise.all([ledgerFrameOf(context, site.id), comparisonsOf(context, site.id)]);
+  const [frame, kept, devices, alternations] = await Promise.all([
+    ledgerFrameOf(context, site.id),
+    comparisonsOf(context, site.id),
+    context.store.sites.devicesOf(site.id),
+    context.store.alternations.ofSite(site.id),
+  ]);
+  const open = alternations.filter(({ state }) => state === 'going' || state === 'held');
   return (
     <>
       <h1 className="text-xl font-semibold">Side by side</h1>
@@ -36,6 +43,37 @@ export default async function SidePlace() {
         does="Hold them side by side"
         submit={makeComparisonAction.bind(null, site.id)}
       />
+      <h2 className="mt-8 font-semibold">Turn and turn about</h2>
+      <p className="mb-2 max-w-[44rem] text-quiet">
+        The fairest way to compare: A, B, A, B, so that a line that drifts weighs on both alike. Devices that stand by
+        are asked in turn; what hands have to change is asked for each time.
+      </p>
+      {open.map(({ id, sides, runs, times }) => (
+        <p key={id} className="border-t border-hairline py-1">
+          <Link
+            href={`/side/turns/${id}`}
+            className="underline decoration-hairline underline-offset-4 hover:decoration-ink"
+          >
+            {sides[0].name} and {sides[1].name}
+          </Link>{' '}
+          <span className="text-sm text-quiet">
+            {runs[0].length + runs[1].length} of {2 * times} runs
+          </span>
+        </p>
+      ))}
+      {devices.length === 0 ? (
+        <p className="text-quiet">No device is known in this office yet.</p>
+      ) : (
+        <details>
+          <summary className="font-semibold">Begin one</summary>
+          <div className="mt-2">
+            <AlternationForm
+              devices={devices.map(({ id, name }) => ({ id, name, standsBy: context.standing.isPresent(id) }))}
+              start={startAlternationAction.bind(null, site.id)}
+            />
+          </div>
+        </details>
+      )}
       <h2 className="mt-8 font-semibold">Kept</h2>
       {kept.length === 0 ? (
         <p className="text-quiet">None yet.</p>

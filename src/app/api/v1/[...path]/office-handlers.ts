@@ -23,6 +23,7 @@ import {
 } from '@/wire';
 import { findingsDocument, huntDocument } from './hunt-documents';
 import { lookDocument, openImportDocument } from './import-documents';
+import { alternationDocument, sideDocument } from './side-documents';
 import {
   boardDocument,
   codeDocument,
@@ -90,6 +91,15 @@ export const OFFICE_HANDLERS: Handlers = {
     const undone = await perform(COMMANDS.undoImport, { importId: ids.id });
     return undone.ok ? done(broughtInDocument(undone.value)) : undone;
   },
+
+  makeComparison: async ({ ids, body }) => idOf(await perform(COMMANDS.makeComparison, { ...body, siteId: ids.id })),
+  readComparison: ({ context, ids }) => sideDocument(context, ids.id),
+  startAlternation: async ({ ids, body }) =>
+    idOf(await perform(COMMANDS.startAlternation, { siteId: ids.id, form: body })),
+  readAlternation: ({ context, ids }) => alternationDocument(context, ids.id),
+  sideIsReady: ({ ids }) => perform(COMMANDS.sideIsReady, { id: ids.id }),
+  goOnWithAlternation: ({ ids }) => perform(COMMANDS.goOnWithAlternation, { id: ids.id }),
+  stopAlternation: ({ ids }) => perform(COMMANDS.stopAlternation, { id: ids.id }),
 
   letFindingBe: ({ ids, body }) => perform(COMMANDS.letFindingBe, { ...body, findingId: ids.id }),
   openFindingAgain: ({ ids }) => perform(COMMANDS.openFindingAgain, { findingId: ids.id }),

@@ -1,0 +1,168 @@
+import { NO_SAMPLES, seededRandom } from '@/core';
+import { simulateSamples } from '@/programs/demo';
+import type { AlternationForm, StandingOrder } from '@/wire';
+import {
+  cookieFor,
+  deviceForm,
+  finished,
+  furnish,
+  GOOD_LINE,
+  handedIn,
+  openTestConsole,
+  orderFor,
+  STRANGER,
+  type TestConsole,
+} from '../console/console-for-tests';
+import { saveDevice } from '../office';
+import { handInRun } from '../runs/hand-in-run';
+import { askForRun, moveQueue, refuseTurn, standBy } from '../turns';
+import { sidePageOf } from '../views';
+import { goOnWithAlternation, moveAlternations, sideIsReady, startAlternation, stopAlternation } from '.';
+
+const ORIGIN = 'http://192.0.2.20:4870';
+
+describe('turn and turn about', () => {
+  let console: TestConsole;
+  let siteId: string;
+  beforeEach(async () => {
+    console = await openTestConsole();
+    ({ siteId } = await furnish(console));
+  });
+  afterEach(() => console.close());
+
+  /** A device that stands by and does what it is asked, over a line of its own rate. */
+  const standing = async (name: string) => {
+    const saved = await saveDevice(console.context, siteId, null, deviceForm({ name }));
+    if (!saved.ok) throw new Error(saved.fault.code);
+    const told: StandingOrder[] = [];
+    const cookie = await cookieFor(console, saved.value.id);
+    await standBy(console.context, cookie, { send: (order) => told.push(order), close: () => undefined });
+    return { id: saved.value.id, cookie, told };
+  };
+  type Standing = Awaited<ReturnType<typeof standing>>;
+  const lastTurn = ({ told }: Standing) =>
+    told.flatMap((order) => (order.kind === 'asked' ? [order.turnId] : [])).at(-1)!;
+
+  /** The device takes up the turn that it was asked for last. */
+  const measure = async (device: Standing, mbps: number, samples = true) => {
+    const order = orderFor(null, {
+      ...{ deviceId: device.id, deviceName: null, turnId: lastTurn(device), reach: 'internet', profile: 'standard' },
+    });
+    const answer = await askForRun(console.context, { ...STRANGER, cookie: device.cookie }, order, ORIGIN);
+    if (!answer.ok || answer.value.status !== 'granted') throw new Error('not granted');
+    const line = { ...GOOD_LINE, down: { ...GOOD_LINE.down, rateBps: mbps * 1e6 } };
+    const handIn = samples
+      ? handedIn(simulateSamples(line, seededRandom(5)), answer.value, { sameMachine: false })
+      : finished(NO_SAMPLES);
+    await handInRun(console.context, answer.value.runId, answer.value.runKey, handIn);
+    console.advanceMs(60_000);
+    await moveAlternations(console.context);
+  };
+  const form = (change: Partial<AlternationForm>): AlternationForm => ({
+    ...{
+      deviceA: '',
+      deviceB: '',
+      nameA: '',
+      nameB: '',
+      reach: 'internet',
+      profile: 'standard',
+      times: 2,
+      byHand: false,
+    },
+    ...change,
+  });
+  const started = async (change: Partial<AlternationForm>) => {
+    const made = await startAlternation(console.context, 'Ines', { siteId, form: form(change) });
+    if (!made.ok) throw new Error(made.fault.code);
+    return made.value.id;
+  };
+  /** How it stands, with how many runs each side has. */
+  const read = async (id: string) => {
+    const { runs, ...stored } = (await console.context.store.alternations.byId(id))!;
+    return { ...stored, runs: runs.map(({ length }) => length) };
+  };
+
+  it('asks two devices in turn, and holds them side by side at the end', async () => {
+    const [desk, bench] = [await standing('Press desk'), await standing('Bench')];
+    const id = await started({ deviceA: desk.id, deviceB: bench.id });
+    for (const device of [desk, bench, desk, bench]) await measure(device, device === desk ? 480 : 240);
+    const done = await read(id);
+    expect(done).toMatchObject({ state: 'done', runs: [2, 2] });
+    // None too many.
+    await moveQueue(console.context);
+    expect((await console.context.store.turns.open()).length).toBe(0);
+    expect([desk.told, bench.told].map((told) => told.filter(({ kind }) => kind === 'asked').length)).toEqual([2, 2]);
+    const page = await sidePageOf(console.context, done.comparisonId!);
+    expect(page.ok && page.value.trays.map(({ name, runs }) => [name, runs.length])).toEqual([
+      ['Press desk', 2],
+      ['Bench', 2],
+    ]);
+  });
+
+  it('waits for hands before each side, and asks nothing of the device meanwhile', async () => {
+    const desk = await standing('Press desk');
+    const id = await started({ deviceA: desk.id, byHand: true, nameA: 'tunnel on', nameB: 'tunnel off' });
+    await moveAlternations(console.context);
+    expect(desk.told.filter(({ kind }) => kind === 'asked')).toEqual([]);
+    await sideIsReady(console.context, id);
+    // Said twice by two people: it is ready once.
+    expect(await sideIsReady(console.context, id)).toMatchObject({ fault: { code: 'alternation-over' } });
+    await measure(desk, 200);
+    expect(await read(id)).toMatchObject({ turnId: null, readyFor: 0, runs: [1, 0] });
+    await sideIsReady(console.context, id);
+    await measure(desk, 480);
+    // The same side once more: nothing has to be changed.
+    await measure(desk, 480);
+    expect(await read(id)).toMatchObject({ turnId: null, runs: [1, 2] });
+    await sideIsReady(console.context, id);
+    await measure(desk, 200);
+    expect(await read(id)).toMatchObject({ state: 'done', runs: [2, 2] });
+  });
+
+  it('is held where a turn is refused or brings nothing, says why, and takes that turn once more', async () => {
+    const [desk, bench] = [await standing('Press desk'), await standing('Bench')];
+    const id = await started({ deviceA: desk.id, deviceB: bench.id, times: 1 });
+    await refuseTurn(console.context, desk.id, lastTurn(desk));
+    await moveAlternations(console.context);
+    expect(await read(id)).toMatchObject({ state: 'held', why: 'refused' });
+    await moveAlternations(console.context);
+    expect(desk.told.filter(({ kind }) => kind === 'asked')).toHaveLength(1);
+    await goOnWithAlternation(console.context, id);
+    await measure(desk, 480, false);
+    expect(await read(id)).toMatchObject({ state: 'held', why: 'unfinished', runs: [0, 0] });
+    await goOnWithAlternation(console.context, id);
+    await measure(desk, 480);
+    await measure(bench, 240);
+    expect(await read(id)).toMatchObject({ state: 'done', runs: [1, 1] });
+    expect(await goOnWithAlternation(console.context, id)).toMatchObject({ fault: { code: 'alternation-over' } });
+  });
+
+  it('stops for good when it is stopped, and takes its turn out of the queue', async () => {
+    const [desk, bench] = [await standing('Press desk'), await standing('Bench')];
+    const id = await started({ deviceA: desk.id, deviceB: bench.id });
+    await measure(desk, 480);
+    await stopAlternation(console.context, id);
+    await moveAlternations(console.context);
+    expect(await read(id)).toMatchObject({ state: 'stopped', runs: [1, 0] });
+    expect(await console.context.store.turns.open()).toEqual([]);
+  });
+
+  it('goes on where it was when the console starts again', async () => {
+    const desk = await standing('Press desk');
+    const id = await started({ deviceA: desk.id, byHand: true, nameA: 'on', nameB: 'off', times: 1 });
+    await sideIsReady(console.context, id);
+    await measure(desk, 200);
+    await console.reopen();
+    await moveAlternations(console.context);
+    expect(await read(id)).toMatchObject({ state: 'going', runs: [1, 0] });
+    expect((await sideIsReady(console.context, id)).ok).toBe(true);
+  });
+
+  it('knows no device of another office', async () => {
+    const other = await startAlternation(console.context, 'Ines', {
+      siteId,
+      form: form({ deviceA: 'none', deviceB: 'other' }),
+    });
+    expect(other).toMatchObject({ fault: { code: 'device-unknown' } });
+  });
+});

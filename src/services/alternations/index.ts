@@ -1,0 +1,2 @@
+export type { StoredAlternation } from '@/store';
+export { goOnWithAlternation, moveAlternations, sideIsReady, startAlternation, stopAlternation } from './alternations';

@@ -101,7 +101,7 @@ export function AlternationView({ of, present, deviceName, ready, goOn, stop }: 
             href={`/side/${of.comparisonId}`}
             className="inline-flex min-h-9 items-center rounded-[3px] border-[1.5px] border-ink bg-ink px-3 text-paper hover:border-down hover:bg-down"
           >
-            Side by side
+            Hold them side by side
           </Link>
         )}
         {open && (

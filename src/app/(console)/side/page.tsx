@@ -68,7 +68,9 @@ export default async function SidePlace() {
           <summary className="font-semibold">Begin one</summary>
           <div className="mt-2">
             <AlternationForm
-              devices={devices.map(({ id, name }) => ({ id, name, standsBy: context.standing.isPresent(id) }))}
+              devices={devices
+                .map(({ id, name }) => ({ id, name, standsBy: context.standing.isPresent(id) }))
+                .sort((a, b) => Number(b.standsBy) - Number(a.standsBy))}
               start={startAlternationAction.bind(null, site.id)}
             />
           </div>

@@ -77,6 +77,9 @@ test('many are chosen by keyboard, tagged, noted, left out and taken in again', 
   await page.keyboard.press('Shift+ArrowDown');
   const bar = page.getByRole('region', { name: 'Chosen runs' });
   await expect(bar).toContainText('3 runs chosen');
+  await expect(bar.getByRole('group', { name: 'The chosen runs over time' })).toContainText(
+    /down: 9\d\.\d to 9\d\.\d Mb\/s, median 9\d/,
+  );
   await bar.getByRole('button', { name: 'Tag' }).click();
   await bar.getByLabel('One word').fill('old cable');
   await bar.getByRole('button', { name: 'Put it on' }).click();

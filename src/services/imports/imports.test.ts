@@ -237,6 +237,22 @@ describe('bringing runs in from a file', () => {
     });
   });
 
+  it('says that the disk is full, and takes the same part when there is room again', async () => {
+    const bytes = new TextEncoder().encode(FILE);
+    const made = await openImport(console.context, { siteId, fileName: 'old.csv', bytes: bytes.length });
+    if (!made.ok) throw new Error(made.fault.code);
+    const open = made.value as { -readonly [Key in keyof typeof made.value]: (typeof made.value)[Key] };
+    const { id, file } = open;
+    // Writing there fails as on a disk without room.
+    open.file = '/dev/full';
+    expect(await receiveImport(console.context, id, 0, bytes)).toMatchObject({
+      fault: { code: 'store-full', facts: { reason: 'ENOSPC' } },
+    });
+    open.file = file;
+    expect(await receiveImport(console.context, id, 0, bytes)).toMatchObject({ ok: true });
+    expect(await lookAtImport(console.context, id, open.whole!.guess)).toMatchObject({ value: { runs: 3 } });
+  });
+
   it('opens no file that is too large, and not many at once; one that was left is forgotten', async () => {
     const open = (bytes: number) => openImport(console.context, { siteId, fileName: 'a.csv', bytes });
     expect(await open(LARGEST_IMPORT + 1)).toMatchObject({ fault: { code: 'import-too-large' } });

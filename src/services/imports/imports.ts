@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
-import { createReadStream } from 'node:fs';
-import { appendFile, mkdir, rm } from 'node:fs/promises';
+import { constants, createReadStream } from 'node:fs';
+import { mkdir, open as openFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { guessReading, type ImportReading } from '@/core';
 import { diskTroubleOf, type StoredImport } from '@/store';
@@ -60,21 +60,37 @@ async function guessOf({ file }: OpenImport): Promise<OpenImport['whole']> {
   return { sha256: await sha256Of(file), shape: shape.value, examples, guess: guessReading(headings, lines) };
 }
 
+const DISK_TROUBLE = ['ENOSPC', 'EDQUOT', 'EROFS', 'EIO'];
+
+/** Writes bytes into a file at their place, so that a part which comes once more changes nothing; why not, where the disk is full. */
+async function writtenAt(file: string, place: number, bytes: Uint8Array): Promise<string | null> {
+  try {
+    const handle = await openFile(file, constants.O_RDWR | constants.O_CREAT, 0o600);
+    await handle.write(bytes, 0, bytes.length, place).finally(() => handle.close());
+    return null;
+  } catch (error) {
+    const { code } = error as NodeJS.ErrnoException;
+    if (code !== undefined && DISK_TROUBLE.includes(code)) return code;
+    throw error;
+  }
+}
+
 /** The next part of a file. Parts come in order; one that came already, because its answer was lost, is not taken twice. */
 export async function receiveImport(
   context: ConsoleContext,
   id: string,
   fromByte: number,
   part: Uint8Array,
-): Answer<OpenImport, 'import-unknown' | 'import-part' | 'import-unreadable'> {
+): Answer<OpenImport, 'import-unknown' | 'import-part' | 'import-unreadable' | 'store-full'> {
   const open = openImportsOf(context).get(id);
   if (open === null) return failed('import-unknown');
   open.touchedMs = context.wallMs();
   if (fromByte + part.length <= open.receivedBytes) return done(open);
   if (fromByte !== open.receivedBytes || fromByte + part.length > open.bytes)
     return failed('import-part', { expected: open.receivedBytes });
-  open.receivedBytes += part.length;
-  await appendFile(open.file, part, { mode: 0o600 });
+  const reason = await writtenAt(open.file, fromByte, part);
+  if (reason !== null) return failed('store-full', { reason });
+  open.receivedBytes = Math.max(open.receivedBytes, fromByte + part.length);
   if (open.receivedBytes < open.bytes) return done(open);
   open.whole = await guessOf(open);
   if (open.whole !== null) return done(open);

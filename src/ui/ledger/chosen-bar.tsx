@@ -4,6 +4,8 @@ import { useState, useTransition, type FormEvent } from 'react';
 import { EXPORT_FORMATS } from '@/wire';
 import { Button } from '../parts/button';
 import { typedIn } from '../form/typed-in';
+import { ChosenPicture } from './chosen-picture';
+import type { DrawnRun } from './drawn-run';
 
 /** What can be done with the runs that are chosen. Each answers with what stands in the way, or null. */
 export interface ChosenActions {
@@ -29,12 +31,14 @@ interface ChosenBarProps {
   readonly clear: () => void;
   readonly actions: ChosenActions;
   readonly siteId: string;
+  /** Those of the chosen that were looked at. */
+  readonly runs: readonly DrawnRun[];
   /** Puts the chosen runs into a tray. */
   readonly toTray: (letter: 'A' | 'B') => void;
 }
 
 /** Stands at the foot of the ledger while runs are chosen. */
-export function ChosenBar({ ids, count, isMore, chooseAll, clear, actions, siteId, toTray }: ChosenBarProps) {
+export function ChosenBar({ ids, count, isMore, chooseAll, clear, actions, siteId, runs, toTray }: ChosenBarProps) {
   const [asking, setAsking] = useState<Asking | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const [working, start] = useTransition();
@@ -65,6 +69,7 @@ export function ChosenBar({ ids, count, isMore, chooseAll, clear, actions, siteI
       aria-busy={working}
       className="sticky bottom-0 z-[4] -mx-2 flex flex-wrap items-center gap-x-2 gap-y-1 border border-ink bg-sheet px-4 py-2 text-sm shadow-[0_-3px_0_var(--hairline)]"
     >
+      <ChosenPicture runs={runs} chosen={ids.size} />
       <span role="status" className="mr-2">
         <span className="figure">{ids.size}</span> {ids.size === 1 ? 'run' : 'runs'} chosen
       </span>

@@ -33,6 +33,13 @@ export interface DrawnRun {
   /** Why it does not count, or counts only in part; null: it counts. */
   readonly aside: string | null;
   readonly strip: SketchDrawing | null;
+  /** For the picture of those that are chosen. Bits per second, ms; null: not measured. */
+  readonly figures: {
+    readonly atMs: number;
+    readonly down: number | null;
+    readonly up: number | null;
+    readonly added: number | null;
+  };
   readonly outcome:
     | {
         readonly status: 'finished';
@@ -84,5 +91,6 @@ export function drawnRun(run: Run, timeZone: string | null, nowMs: number): Draw
     aside: asideOf(run),
     strip: run.sketch && sketchDrawing(run.sketch),
     outcome: outcomeOf(run),
+    figures: { atMs: run.startedAtMs, down: run.downBps, up: run.upBps, added: run.addedMs },
   };
 }

@@ -194,6 +194,7 @@ export function LedgerView(props: LedgerViewProps) {
         chooseAll={() => void actions.matching(search).then(selection.choose)}
         clear={selection.clear}
         siteId={props.siteId}
+        runs={rows.rows.filter(({ id }) => selection.ids.has(id))}
         toTray={(letter) => {
           setTrays((before) => ({ ...before, [letter]: [...selection.ids] }));
           selection.clear();

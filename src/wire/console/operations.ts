@@ -94,7 +94,7 @@ export const OPERATIONS: readonly Operation[] = [
     caller: 'technician',
     query: importPartSchema,
     answers: { 200: z.object({ receivedBytes: z.number().int() }) },
-    faults: ['not-signed-in', 'import-unknown', 'import-part', 'import-unreadable', 'request-too-large'],
+    faults: ['not-signed-in', 'import-unknown', 'import-part', 'import-unreadable', 'store-full', 'request-too-large'],
   },
   {
     method: 'get',

@@ -81,3 +81,29 @@ export function overTimeOf(occasions: readonly OccasionInTime[], quantity: SideQ
     slowHours,
   };
 }
+
+/** Occasions column by column, the oldest first; null: not measured. */
+export interface TimeColumns {
+  readonly startedAtMs: readonly number[];
+  readonly runId: readonly string[];
+  readonly weekday: readonly number[];
+  readonly hour: readonly number[];
+}
+
+/** What time shows of one column, and at which places of it something was measured. */
+export function overTimeOfColumn(
+  { startedAtMs, runId, weekday, hour }: TimeColumns,
+  values: readonly (number | null)[],
+  quantity: SideQuantity,
+): { readonly shown: OverTime; readonly places: readonly number[]; readonly last: number | null } {
+  const places = values.flatMap((value, place) => (value === null ? [] : [place]));
+  const shown = overTimeOf(
+    places.map((place) => ({
+      ...{ startedAtMs: startedAtMs[place]!, value: values[place]!, occasion: runId[place]! },
+      ...{ weekday: weekday[place]!, hour: hour[place]! },
+    })),
+    quantity,
+  );
+  const last = places.at(-1);
+  return { shown, places, last: last === undefined ? null : values[last]! };
+}

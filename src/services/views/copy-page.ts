@@ -1,4 +1,4 @@
-import { copyRates, overTimeOf, type CopyRates, type Direction } from '@/core';
+import { copyRates, overTimeOfColumn, type CopyRates, type Direction } from '@/core';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { timeSeriesOf, type TimeSeries } from './time-series';
@@ -21,17 +21,8 @@ export interface CopyPage {
   } | null;
 }
 
-function slowOf({ occasions }: TimeSeries, direction: Direction) {
-  const values = occasions[direction];
-  const known = values.flatMap((value, place) => (value === null ? [] : [place]));
-  return overTimeOf(
-    known.map((place) => ({
-      ...{ startedAtMs: occasions.startedAtMs[place]!, value: values[place]!, occasion: occasions.runId[place]! },
-      ...{ weekday: occasions.weekday[place]!, hour: occasions.hour[place]! },
-    })),
-    direction,
-  ).slowHours;
-}
+const slowOf = ({ occasions }: TimeSeries, direction: Direction) =>
+  overTimeOfColumn(occasions, occasions[direction], direction).shown.slowHours;
 
 const measured = (values: readonly (number | null)[]) =>
   values.flatMap((value) => (value === null || value <= 0 ? [] : [value]));

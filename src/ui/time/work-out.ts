@@ -1,4 +1,4 @@
-import { overTimeOf, SIDE_QUANTITIES, type OverTime, type SideQuantity } from '@/core';
+import { overTimeOfColumn, SIDE_QUANTITIES, type OverTime, type SideQuantity } from '@/core';
 import type { TimeSeries } from '@/services';
 import type { Shown, TimeSpan } from './time-messages';
 
@@ -22,29 +22,15 @@ function wholeOf({ occasions: { startedAtMs } }: TimeSeries): TimeSpan | null {
 }
 
 export function workOut(series: TimeSeries): WorkedOut {
-  const { startedAtMs, weekday, hour, runId } = series.occasions;
   const shows = new Map<SideQuantity, OverTime>();
   const places = new Map<SideQuantity, readonly number[]>();
   const told: Shown[] = [];
   for (const quantity of SIDE_QUANTITIES) {
-    const values = series.occasions[quantity];
-    const known = values.flatMap((value, place) => (value === null ? [] : [place]));
-    const shown = overTimeOf(
-      known.map((place) => ({
-        ...{ startedAtMs: startedAtMs[place]!, value: values[place]!, occasion: runId[place]! },
-        ...{ weekday: weekday[place]!, hour: hour[place]! },
-      })),
-      quantity,
-    );
+    const { shown, places: known, last } = overTimeOfColumn(series.occasions, series.occasions[quantity], quantity);
     shows.set(quantity, shown);
     places.set(quantity, known);
     const { bands, ...rest } = shown;
-    const last = known.at(-1);
-    told.push({
-      ...rest,
-      lastBand: bands.at(-1) ?? null,
-      last: last === undefined ? null : values[last]!,
-    });
+    told.push({ ...rest, lastBand: bands.at(-1) ?? null, last });
   }
   return { shows, places, told, whole: wholeOf(series) };
 }

@@ -1,4 +1,4 @@
-import { overTimeOf, planOverTimeWords, shareWords, timeSentences, type SideQuantity } from '@/core';
+import { overTimeOfColumn, planOverTimeWords, shareWords, timeSentences, type SideQuantity } from '@/core';
 import type { ConsoleContext } from '../../console/console-context';
 import { timeSeriesOf, type TimeSeries } from '../time-series';
 import type { ReportSpan } from './measured-section';
@@ -8,17 +8,8 @@ import { section, type ReportSection } from './report';
 const ASKED: readonly SideQuantity[] = ['down', 'up', 'addedUp'];
 
 function shownOf({ occasions }: TimeSeries, quantity: SideQuantity) {
-  const values = occasions[quantity];
-  const places = values.flatMap((value, place) => (value === null ? [] : [place]));
-  const last = places.at(-1);
-  const shown = overTimeOf(
-    places.map((place) => ({
-      ...{ startedAtMs: occasions.startedAtMs[place]!, value: values[place]!, occasion: occasions.runId[place]! },
-      ...{ weekday: occasions.weekday[place]!, hour: occasions.hour[place]! },
-    })),
-    quantity,
-  );
-  return { ...shown, last: last === undefined ? null : values[last]! };
+  const { shown, last } = overTimeOfColumn(occasions, occasions[quantity], quantity);
+  return { ...shown, last };
 }
 
 /** Whether the lines kept what was promised in a span, day by day; the first sentence of each line leads the report. */

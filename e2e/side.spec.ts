@@ -120,7 +120,9 @@ test('turn and turn about asks for hands before each side, waits for its device,
   await expect(page.getByRole('heading', { name: 'by cable and by air, turn and turn about' })).toBeVisible();
   // Half as many changes as A, B, A, B, and a drift weighs on both alike.
   await expect(page.getByRole('list', { name: 'Turns' }).getByRole('listitem')).toHaveText(['A', 'B', 'B', 'A']);
-  await expect(page.getByRole('status').filter({ hasText: 'Now make it so: by cable.' })).toBeVisible();
+  await expect(
+    page.getByRole('status').filter({ hasText: 'Now make it so: by cable. Where that changes the link, say so' }),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'It is so: measure' }).click();
   await expect(page.getByText('Accounts laptop is asked, and measures in its turn.')).toBeVisible();
   await page.goto(`${program.origin}/side`);

@@ -148,6 +148,11 @@ describe('a line of a file', () => {
     });
   });
 
+  it('keeps a delay that was a little less under load, and refuses less than nothing elsewhere', () => {
+    expect(runOf('When;Device;Down;Added up', '2026-11-25;A;1;-0.3')).toMatchObject({ addedUpMs: -0.3, addedMs: -0.3 });
+    expect(faultOf('When;Device;Ping', '2026-11-25;A;-3')).toEqual(['figure-impossible', 'idle', '-3']);
+  });
+
   it('gives back what our own files led by an apostrophe', () => {
     expect(runOf('When;Device;Down', "2026-11-25;'=SUM(A1);1").device).toBe('=SUM(A1)');
     expect(runOf('When;Device;Down', "2026-11-25;'t Hoekje;1").device).toBe("'t Hoekje");

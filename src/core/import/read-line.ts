@@ -94,7 +94,7 @@ class Line {
     // Under load the delay may have been a little less than before.
     if ((value < 0 && !isDelay) || Math.abs(value * per) > most)
       return refuse('figure-impossible', field, written.text);
-    return Math.max(0, value * per);
+    return value * per;
   }
 
   moment(field: 'started' | 'ended'): number | null {

@@ -152,7 +152,7 @@ export function fairnessWords({ fairness, differences, fairBy, figures }: SideBy
   const isEmpty = (tray: number) => figures.every(({ trays }) => trays[tray]!.values.length === 0);
   if ((figures[0]?.trays ?? []).some((_, tray) => isEmpty(tray))) return '';
   const names = differences.map(({ trait }) => TRAIT_WORDS[trait]);
-  if (fairness === 'repeat') return 'Nothing differs but the time: a repeat.';
+  if (fairness === 'repeat') return 'Nothing that is written down differs but the time: a repeat.';
   if (fairness === 'fair') return `Fair: only the ${names[0]!} differs.`;
   const way = fairBy[0];
   const remedy =

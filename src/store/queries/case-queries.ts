@@ -2,6 +2,7 @@ import { Op, QueryTypes, type Attributes, type Sequelize } from 'sequelize';
 import type { FitnessCode } from '@/core';
 import type { CaseRow } from '../models/rows';
 import type { Tables } from '../models/tables';
+import { OF_RATE } from './of-rate';
 
 export type StoredCase = Attributes<CaseRow>;
 
@@ -81,7 +82,7 @@ export class CaseQueries {
          receipt ->> '$.receipt' IS NOT NULL AS receipt, receipt ->> '$.signed' AS signedReceipt,
          receipt ->> '$.key' AS peerKey
        FROM runs WHERE lineId = ? AND siteId = ? AND startedAtMs >= ? AND startedAtMs <= ? AND status = 'finished'
-         AND reach = 'internet' AND profile NOT IN ('delay', 'paced', 'single') ORDER BY startedAtMs, id`,
+         AND reach = 'internet' AND ${OF_RATE} ORDER BY startedAtMs, id`,
       {
         replacements: [lineId, siteId, openedAtMs, closedAtMs ?? Number.MAX_SAFE_INTEGER],
         type: QueryTypes.SELECT,

@@ -3,6 +3,7 @@ import { groupedBy, NOT_OF_RATE, OF_ITS_PATH, type Reach, type RunSamples } from
 import type { RunRow } from '../models/rows';
 import type { Tables } from '../models/tables';
 import { readReport } from '../readers/report-reader';
+import { OF_RATE } from './of-rate';
 import { fromOne, rowsAsOne } from './rows-as-one';
 import { packSamples, unpackSamples } from '../samples-blob';
 
@@ -36,9 +37,6 @@ const EVIDENCE_COLUMNS = [
 const LONG_COLUMNS = ['report', 'brief', 'receipt'] as const;
 /** Kinds of evidence that speak of a path by itself, for SQL. */
 const OF_PATH = OF_ITS_PATH.map((evidence) => `'${evidence}'`).join(', ');
-
-/** Profiles whose runs do not show what a way can carry. */
-const NOT_OF_RATE_SQL = NOT_OF_RATE.map((profile) => `'${profile}'`).join(', ');
 
 /** What was removed is kept for a day, so that it can be put back, and is nowhere to be seen. */
 const KEPT = { status: { [Op.ne]: 'removed' } } as const;
@@ -178,7 +176,7 @@ export class RunQueries {
     return this.#setRuns(
       `SELECT ${SET_COLUMNS.map((name) => `runs."${name}"`).join(', ')} FROM runs JOIN (
          SELECT setId AS newestSetId, MAX(startedAtMs - (evidence = 'voided') * 1e15) FROM runs
-         WHERE siteId = :siteId AND status = 'finished' AND profile NOT IN (${NOT_OF_RATE_SQL}) AND evidence <> 'together'
+         WHERE siteId = :siteId AND status = 'finished' AND ${OF_RATE} AND evidence <> 'together'
          GROUP BY deviceId, linkKind, reach) ON runs.setId = newestSetId
        WHERE runs.status = 'finished'`,
       { siteId },
@@ -215,7 +213,7 @@ export class RunQueries {
    * only those that changed after it. `version`: what the next call may name; `count`: how many there are in all.
    */
   async evidenceSince(siteId: string, sinceMs: number, afterVersion: number | null = null): Promise<EvidenceOfSite> {
-    const which = `WHERE siteId = :siteId AND status = 'finished' AND profile NOT IN (${NOT_OF_RATE_SQL})
+    const which = `WHERE siteId = :siteId AND status = 'finished' AND ${OF_RATE}
       AND evidence IN (${OF_PATH}) AND startedAtMs >= :sinceMs`;
     const replacements = { siteId, sinceMs, afterVersion };
     // The version first: what changes from here on is read again the next time.
@@ -245,7 +243,7 @@ export class RunQueries {
   async finishedSince(siteId: string, reach: Reach, sinceMs: number): Promise<SetRun[]> {
     return this.#setRuns(
       `SELECT ${SET_COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs WHERE siteId = :siteId AND reach = :reach AND status = 'finished'
-         AND profile NOT IN (${NOT_OF_RATE_SQL}) AND evidence IN (${OF_PATH}) AND startedAtMs >= :sinceMs`,
+         AND ${OF_RATE} AND evidence IN (${OF_PATH}) AND startedAtMs >= :sinceMs`,
       { siteId, reach, sinceMs },
     );
   }

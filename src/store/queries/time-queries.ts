@@ -1,5 +1,6 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { COMPARABLE, type FitnessCode, type Reach } from '@/core';
+import { OF_RATE } from './of-rate';
 
 /** Whose runs are looked at over time: all over a line, or those of a device over one link as far as one reach. */
 export type TimeSubject =
@@ -42,7 +43,7 @@ export interface TimedRun {
 /** Newer ones are taken first. */
 export const MOST_TIMED = 200_000;
 const OF_PATH = `evidence IN (${COMPARABLE.map((each) => `'${each}'`).join(', ')})`;
-const COUNTS = `status IN ('finished', 'imported') AND ${OF_PATH} AND profile NOT IN ('delay', 'paced', 'single')`;
+const COUNTS = `status IN ('finished', 'imported') AND ${OF_PATH} AND ${OF_RATE}`;
 const brief = (name: string) => `brief ->> '$.${name}'`;
 const COLUMNS = [
   ...['id', 'setId', 'startedAtMs', 'lineId', 'practice', 'downBps', 'upBps', 'idleMs'],

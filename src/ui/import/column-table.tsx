@@ -1,4 +1,12 @@
-import { columnOf, IMPORT_FIELD_NAMES, importFieldWords, unitsOf, type ImportField, type ImportReading } from '@/core';
+import {
+  columnOf,
+  IMPORT_FIELD_NAMES,
+  IMPORT_FIELDS,
+  importFieldWords,
+  unitsOf,
+  type ImportField,
+  type ImportReading,
+} from '@/core';
 import type { WholeFile } from './use-import';
 
 interface ColumnTableProps {
@@ -47,6 +55,7 @@ export function ColumnTable({ file: { whole }, reading, onReading }: ColumnTable
               <td className="pr-4">
                 <select
                   aria-label={`${heading} is read as`}
+                  title={column === null ? undefined : IMPORT_FIELDS[column.field].about}
                   className={`field !min-h-8 !w-52 !py-0 ${column === null ? 'text-quiet' : ''}`}
                   value={column?.field ?? ''}
                   onChange={({ target }) => change(place, target.value === '' ? null : (target.value as ImportField))}

@@ -32,7 +32,8 @@ function nowWords({ of, present, deviceName }: Pick<AlternationViewProps, 'of' |
   if (of.state === 'stopped') return 'Stopped.';
   if (of.state === 'held') return of.why === null ? 'Held.' : HELD[of.why];
   const step = nextStep(of);
-  if (step.kind === 'hands') return `Now make it so: ${of.sides[step.side].name}.`;
+  if (step.kind === 'hands')
+    return `Now make it so: ${of.sides[step.side].name}. Where that changes the link, say so on the page of ${deviceName} too: its runs are recorded with what stands there.`;
   if (step.kind === 'done') return 'Done.';
   return present
     ? `${deviceName} is asked, and measures in its turn.`

@@ -87,7 +87,10 @@ describe('two trays side by side', () => {
     const runs = runsAbout(486, 8);
     const trays = [tray('A', runs), tray('B again', runs)];
     const side = sideBySide(trays);
-    expect([side.fairness, fairnessWords(side)]).toEqual(['repeat', 'Nothing differs but the time: a repeat.']);
+    expect([side.fairness, fairnessWords(side)]).toEqual([
+      'repeat',
+      'Nothing that is written down differs but the time: a repeat.',
+    ]);
     expect(figureOf(trays, 'down').against[0]).toMatchObject({ real: false, matters: 'no', shift: 1 });
   });
 

@@ -33,7 +33,10 @@ export async function measuredSection(
   { fromMs, untilMs }: ReportSpan,
 ): Promise<{ readonly sentence: string; readonly section: ReportSection | null }> {
   const terms = [{ is: 'time', fromMs, untilMs, not: false } as const];
-  const { runs, aside } = await store.comparisons.runs(siteId, terms, new Map());
+  const found = await store.comparisons.runs(siteId, terms, new Map());
+  // Neither one connection nor a file shows what the way carried then.
+  const runs = found.runs.filter(({ evidence, profile }) => evidence !== 'imported' && profile !== 'single');
+  const aside = found.aside + found.runs.length - runs.length;
   const momentOf = calendarIn(timeZone);
   const days = new Set(runs.map(({ startedAtMs }) => momentOf(startedAtMs).day));
   const sentence = measuredSentence(runs.length, new Set(runs.map(({ deviceName }) => deviceName)).size, days.size);
@@ -52,7 +55,9 @@ export async function measuredSection(
   const left =
     aside === 0
       ? []
-      : [`${aside} more are no evidence of their way (shared on purpose, void or left out) and are not in it.`];
+      : [
+          `${aside} more ${aside === 1 ? 'is' : 'are'} not in it: shared on purpose, void, left out, with one connection, or from a file.`,
+        ];
   return {
     sentence,
     section: section(

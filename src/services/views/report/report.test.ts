@@ -67,6 +67,26 @@ describe('a report', () => {
     [480, 490, 90].forEach((mbps, place) => expect(down[place]! / mbps).toBeCloseTo(1, 1));
   });
 
+  it('counts no run that was brought in from a file among what was measured, and says so', async () => {
+    const { imports } = console.context.store;
+    const { fromMs } = order as Extract<ReportOrder, { kind: 'span' }>;
+    const file = { id: 'file', siteId, fileName: 'a.csv', sha256: 'a', byName: 'Ines', madeAtMs: fromMs };
+    await imports.begin(file);
+    await imports.write(file, [
+      {
+        ...{ id: 'old', setId: 'old', deviceId: '', lineId: null, deviceName: 'Old box', spotName: null, peerName: '' },
+        ...{ lineName: null, reach: 'internet', link: { medium: 'unknown' }, linkKind: 'unknown', profile: 'unknown' },
+        ...{ startedAtMs: fromMs + 1000, endedAtMs: null, downBps: 1e6, upBps: null, idleMs: null, addedMs: null },
+        ...{ brief: { flags: ['imported'] }, notes: '', tags: [] },
+      },
+    ]);
+    await imports.finish({ id: 'file', runs: 1 });
+    const report = await read();
+    expect(report.lead[0]).toBe('3 runs by 3 devices on 1 day.');
+    expect(sectionOf(report, 'measured')!.sentences.join(' ')).toContain('1 more is not in it');
+    await imports.takeBack('file');
+  });
+
   it('has what was chosen and nothing else, and nothing of another time', async () => {
     expect((await read({ sections: ['measured'] })).sections.map(({ key }) => key)).toEqual(['measured']);
     expect((await read({ sections: [] })).sections).toEqual([]);

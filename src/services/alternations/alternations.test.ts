@@ -13,7 +13,7 @@ import {
   STRANGER,
   type TestConsole,
 } from '../console/console-for-tests';
-import { saveDevice } from '../office';
+import { removePeer, saveDevice } from '../office';
 import { handInRun } from '../runs/hand-in-run';
 import { askForRun, moveQueue, refuseTurn, standBy } from '../turns';
 import { sidePageOf } from '../views';
@@ -59,16 +59,8 @@ describe('turn and turn about', () => {
     await moveAlternations(console.context);
   };
   const form = (change: Partial<AlternationForm>): AlternationForm => ({
-    ...{
-      deviceA: '',
-      deviceB: '',
-      nameA: '',
-      nameB: '',
-      reach: 'internet',
-      profile: 'standard',
-      times: 2,
-      byHand: false,
-    },
+    ...{ kind: 'devices', deviceA: '', deviceB: '', nameA: '', nameB: '', peerA: '', peerB: '' },
+    ...{ reach: 'internet', profile: 'standard', times: 2 },
     ...change,
   });
   const started = async (change: Partial<AlternationForm>) => {
@@ -99,9 +91,42 @@ describe('turn and turn about', () => {
     ]);
   });
 
+  it('sends one device to two far ends in turn, whichever of them is usual', async () => {
+    const desk = await standing('Press desk');
+    const [first] = (await console.context.store.sites.peersOf(siteId)).filter(({ reach }) => reach === 'internet');
+    await console.context.store.sites.savePeer({ ...first!, id: 'other-end', name: 'Branch', pinned: false });
+    const id = await started({ kind: 'peers', deviceA: desk.id, peerA: 'other-end', peerB: first!.id, reach: 'local' });
+    for (let run = 0; run < 4; run += 1) await measure(desk, run % 2 === 0 ? 240 : 480);
+    const { runs, reach, sides, state } = (await console.context.store.alternations.byId(id))!;
+    expect([state, reach, sides.map(({ name }) => name)]).toEqual(['done', 'internet', ['Branch', first!.name]]);
+    const wentTo = await Promise.all(runs.flat().map((run) => console.context.store.runs.byId(run)));
+    expect(wentTo.map((run) => run?.peerId)).toEqual(['other-end', 'other-end', first!.id, first!.id]);
+  });
+
+  it('is held where the far end of a side was removed meanwhile', async () => {
+    const desk = await standing('Press desk');
+    const [first] = (await console.context.store.sites.peersOf(siteId)).filter(({ reach }) => reach === 'internet');
+    await console.context.store.sites.savePeer({ ...first!, id: 'other-end', name: 'Branch', pinned: false });
+    const id = await started({ kind: 'peers', deviceA: desk.id, peerA: first!.id, peerB: 'other-end' });
+    await removePeer(console.context, 'other-end');
+    await measure(desk, 480);
+    expect(await read(id)).toMatchObject({ state: 'held', why: 'refused-here', runs: [1, 0] });
+  });
+
+  it('compares no far ends of different reaches', async () => {
+    const desk = await standing('Press desk');
+    const peers = await console.context.store.sites.peersOf(siteId);
+    const [near, far] = ['local', 'internet'].map((of) => peers.find(({ reach }) => reach === of)!.id);
+    const made = await startAlternation(console.context, 'Ines', {
+      siteId,
+      form: form({ kind: 'peers', deviceA: desk.id, peerA: near!, peerB: far! }),
+    });
+    expect(made).toMatchObject({ fault: { code: 'peer-missing' } });
+  });
+
   it('waits for hands before each side, and asks nothing of the device meanwhile', async () => {
     const desk = await standing('Press desk');
-    const id = await started({ deviceA: desk.id, byHand: true, nameA: 'tunnel on', nameB: 'tunnel off' });
+    const id = await started({ deviceA: desk.id, kind: 'by-hand', nameA: 'tunnel on', nameB: 'tunnel off' });
     await moveAlternations(console.context);
     expect(desk.told.filter(({ kind }) => kind === 'asked')).toEqual([]);
     await sideIsReady(console.context, id);
@@ -149,7 +174,7 @@ describe('turn and turn about', () => {
 
   it('goes on where it was when the console starts again', async () => {
     const desk = await standing('Press desk');
-    const id = await started({ deviceA: desk.id, byHand: true, nameA: 'on', nameB: 'off', times: 1 });
+    const id = await started({ deviceA: desk.id, kind: 'by-hand', nameA: 'on', nameB: 'off', times: 1 });
     await sideIsReady(console.context, id);
     await measure(desk, 200);
     await console.reopen();

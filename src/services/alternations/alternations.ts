@@ -7,6 +7,13 @@ import { queueTurn, withdrawTurn } from '../turns';
 
 type Known = Promise<Outcome<StoredAlternation, ConsoleFaultCode>>;
 
+/** Two far ends of an office that are equally far; null: there are none such. */
+async function peersOf({ store }: ConsoleContext, siteId: string, { peerA, peerB }: AlternationForm) {
+  const peers = await store.sites.peersOf(siteId);
+  const [a, b] = [peerA, peerB].map((id) => peers.find((peer) => peer.id === id));
+  return a === undefined || b === undefined || a.reach !== b.reach ? null : [a, b];
+}
+
 /** Begins to measure two things turn and turn about. */
 export async function startAlternation(
   context: ConsoleContext,
@@ -17,21 +24,27 @@ export async function startAlternation(
   if ((await store.sites.byId(siteId)) === null) return failed('site-missing');
   const devices = await store.sites.devicesOf(siteId);
   const device = (id: string) => devices.find((each) => each.id === id);
-  const [a, b] = [device(form.deviceA), device(form.byHand ? form.deviceA : form.deviceB)];
+  const [a, b] = [device(form.deviceA), device(form.kind === 'devices' ? form.deviceB : form.deviceA)];
   if (a === undefined || b === undefined) return failed('device-unknown');
-  const [nameA, nameB] = form.byHand ? [form.nameA, form.nameB] : [a.name, b.name];
+  const peers = form.kind === 'peers' ? await peersOf(context, siteId, form) : [null, null];
+  if (peers === null) return failed('peer-missing', { reach: form.reach });
+  const names = {
+    devices: [a.name, b.name],
+    peers: peers.map((peer) => peer?.name ?? ''),
+    'by-hand': [form.nameA, form.nameB],
+  }[form.kind];
   const made: StoredAlternation = {
     ...{
       id: context.newId(),
       siteId,
-      byHand: form.byHand,
-      reach: form.reach,
+      byHand: form.kind === 'by-hand',
+      reach: peers[0]?.reach ?? form.reach,
       profile: form.profile,
       times: form.times,
     },
     sides: [
-      { deviceId: a.id, name: nameA },
-      { deviceId: b.id, name: nameB },
+      { deviceId: a.id, peerId: peers[0]?.id ?? null, name: names[0]! },
+      { deviceId: b.id, peerId: peers[1]?.id ?? null, name: names[1]! },
     ],
     ...{ runs: [[], []], readyFor: null, turnId: null, state: 'going', why: null },
     ...{ byName, madeAtMs: context.wallMs(), comparisonId: null },
@@ -109,10 +122,9 @@ async function takeStep(
 ): Promise<Partial<StoredAlternation>> {
   if (step.kind === 'done') return { state: 'done', comparisonId: await hold(context, of) };
   if (step.kind === 'hands') return {};
-  const queued = await queueTurn(context, of.byName, {
-    ...{ siteId: of.siteId, deviceIds: [of.sides[step.side].deviceId], reaches: [of.reach] },
-    ...{ times: 1, profile: of.profile, together: false },
-  });
+  const { deviceId, peerId } = of.sides[step.side];
+  const order = { siteId: of.siteId, deviceIds: [deviceId], reaches: [of.reach], times: 1, together: false };
+  const queued = await queueTurn(context, of.byName, { ...order, profile: of.profile }, peerId);
   return queued.ok ? { turnId: queued.value } : { state: 'held', why: 'refused-here' };
 }
 

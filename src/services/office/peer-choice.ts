@@ -30,3 +30,14 @@ export async function peerFor(context: ConsoleContext, siteId: string, reach: Re
   const usualId = await usualPeerId(context, siteId, reach, peers);
   return peers.find((peer) => peer.id === usualId) ?? first;
 }
+
+/** The peer that a turn goes to: the one that it names, as long as that is there, else the one of its reach. */
+export async function peerOfTurn(
+  context: ConsoleContext,
+  siteId: string,
+  { reach, peerId }: { readonly reach: Reach; readonly peerId: string | null },
+): Promise<StoredPeer | null> {
+  if (peerId === null) return peerFor(context, siteId, reach);
+  const peer = await context.store.sites.peer(peerId);
+  return peer?.siteId === siteId && peer.reach === reach ? peer : null;
+}

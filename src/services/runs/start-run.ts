@@ -18,7 +18,7 @@ import { cookieTimes, isTaken, type Becoming } from '../access/device-cookie';
 import { peerBaseUrl } from '../office/peer-address';
 import { crossingOf, type Crossing } from '../office/line-choice';
 import { leastDirectionMs } from './long-look';
-import { peerFor, usualPeerId } from '../office/peer-choice';
+import { peerOfTurn, usualPeerId } from '../office/peer-choice';
 import { proofOf } from '../console/proofs';
 import { spotNamed } from '../office/spot-named';
 import { continuedSet } from './run-sets';
@@ -135,7 +135,8 @@ export async function prepareRun(
   if (!admission.ok) return admission;
   const { site } = admission.value;
   const { runs } = context.store;
-  const peer = await peerFor(context, site.id, order.reach);
+  const turn = order.turnId === null ? null : await context.store.turns.byId(order.turnId);
+  const peer = await peerOfTurn(context, site.id, { reach: order.reach, peerId: turn?.peerId ?? null });
   const baseUrl = peer === null ? null : peerBaseUrl(peer.address, origin);
   if (peer === null || baseUrl === null) return failed('peer-missing', { reach: order.reach });
   if (peer.otherKey !== null) return failed('peer-key-changed', { peer: peer.name });

@@ -3,7 +3,7 @@ import type { StoredTurn } from '@/store';
 import { done, failed, type ConsoleFaultCode, type Outcome, type QueueOrder } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
-import { peerFor } from '../office/peer-choice';
+import { peerOfTurn } from '../office/peer-choice';
 import { provesIt } from '../console/proofs';
 import { needsOf } from '../runs/start-run';
 import { aboutMs, moveQueue, turnState } from './turn-desk';
@@ -18,13 +18,14 @@ export async function queueTurns(
   return queued.ok ? done(queued.value.length) : queued;
 }
 
-/** Puts one turn into the queue, of one device and reach. Answers its id. */
+/** Puts one turn into the queue, of one device and reach, to a certain peer or to the usual one. Answers its id. */
 export async function queueTurn(
   context: ConsoleContext,
   askedBy: string,
   order: QueueOrder,
+  peerId: string | null = null,
 ): Promise<Outcome<string, ConsoleFaultCode>> {
-  const queued = await queueAll(context, askedBy, order);
+  const queued = await queueAll(context, askedBy, order, peerId);
   return queued.ok ? done(queued.value[0]!.id) : queued;
 }
 
@@ -32,6 +33,7 @@ async function queueAll(
   context: ConsoleContext,
   askedBy: string,
   order: QueueOrder,
+  peerId: string | null = null,
 ): Promise<Outcome<readonly StoredTurn[], ConsoleFaultCode>> {
   const { sites, turns } = context.store;
   const site = await sites.byId(order.siteId);
@@ -42,7 +44,7 @@ async function queueAll(
   const asked: StoredTurn[] = [];
   const nowMs = context.wallMs();
   for (const reach of order.reaches) {
-    const peer = await peerFor(context, site.id, reach);
+    const peer = await peerOfTurn(context, site.id, { reach, peerId });
     if (peer === null) return failed('peer-missing', { reach });
     if (peer.otherKey !== null) return failed('peer-key-changed', { peer: peer.name });
     const crossing = await crossingOf(context, site.id, peer, nowMs);
@@ -56,6 +58,7 @@ async function queueAll(
           deviceId: device!.id,
           deviceName: device!.name,
           reach,
+          peerId,
           profile: order.profile,
           needs: needsOf(site.id, peer, crossing, device!.link),
           together,

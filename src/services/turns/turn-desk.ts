@@ -3,7 +3,7 @@ import type { StoredTurn } from '@/store';
 import { done, failed, type ConsoleFaultCode, type Outcome, type RunAnswer, type StartRun } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
-import { peerFor } from '../office/peer-choice';
+import { peerOfTurn } from '../office/peer-choice';
 import { grantRun, needsOf, prepareRun, type PreparedRun } from '../runs/start-run';
 import { proofOf } from '../console/proofs';
 import type { Visitor } from '../access/visitor';
@@ -24,15 +24,15 @@ async function withNeedsOfNow(context: ConsoleContext, open: readonly StoredTurn
   const { sites } = context.store;
   const nowMs = context.wallMs();
   const paths = new Map<string, ReturnType<typeof pathOf>>();
-  const pathOf = async (siteId: string, reach: StoredTurn['reach']) => {
-    const peer = await peerFor(context, siteId, reach);
+  const pathOf = async ({ siteId, reach, peerId }: StoredTurn) => {
+    const peer = await peerOfTurn(context, siteId, { reach, peerId });
     return peer === null ? null : { peer, crossing: await crossingOf(context, siteId, peer, nowMs) };
   };
   return Promise.all(
     open.map(async (turn): Promise<StoredTurn> => {
       if (turn.status !== 'waiting') return turn;
-      const key = `${turn.siteId} ${turn.reach}`;
-      if (!paths.has(key)) paths.set(key, pathOf(turn.siteId, turn.reach));
+      const key = `${turn.siteId} ${turn.reach} ${turn.peerId ?? ''}`;
+      if (!paths.has(key)) paths.set(key, pathOf(turn));
       const [path, device] = await Promise.all([paths.get(key)!, sites.device(turn.deviceId)]);
       if (path === null || device === null) return turn;
       return { ...turn, needs: needsOf(turn.siteId, path.peer, path.crossing, device.link) };
@@ -111,6 +111,7 @@ async function turnFor(
     deviceId: device.id,
     deviceName: device.name,
     reach: order.reach,
+    peerId: null,
     profile: order.profile,
     needs: [...needs],
     together: null,

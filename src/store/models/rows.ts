@@ -285,6 +285,8 @@ export interface TurnRow extends Row<TurnRow> {
   deviceId: string;
   deviceName: string;
   reach: Reach;
+  /** The peer that it is to go to; null: the one that runs of its reach go to. */
+  peerId: string | null;
   profile: ProfileName;
   needs: TurnNeed[];
   together: string | null;

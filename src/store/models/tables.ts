@@ -253,6 +253,7 @@ export function defineTables(sequelize: Sequelize): Tables {
         deviceId: text,
         deviceName: text,
         reach: text,
+        peerId: maybeText,
         profile: text,
         needs: json,
         together: maybeText,

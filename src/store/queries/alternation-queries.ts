@@ -1,9 +1,10 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import type { Reach, Side } from '@/core';
 
-/** One of the two: whose runs, and what it is called. */
+/** One of the two: whose runs, to which peer (null: the usual one of the reach), and what it is called. */
 export interface AlternatedSide {
   readonly deviceId: string;
+  readonly peerId: string | null;
   readonly name: string;
 }
 
@@ -42,10 +43,12 @@ const COLUMNS = [
   ...(['why', 'byName', 'madeAtMs', 'comparisonId'] as const),
 ] as const;
 
+/** Those of before a peer could be named have none. */
+const readSide = (side: Partial<AlternatedSide>) => ({ peerId: null, ...side }) as AlternatedSide;
 const readRow = (row: Row): StoredAlternation => ({
   ...row,
   byHand: row.byHand === 1,
-  sides: JSON.parse(row.sides) as StoredAlternation['sides'],
+  sides: (JSON.parse(row.sides) as Partial<AlternatedSide>[]).map(readSide) as unknown as StoredAlternation['sides'],
   runs: JSON.parse(row.runs) as StoredAlternation['runs'],
 });
 

@@ -68,10 +68,10 @@ export const SIDE_OPERATIONS = {
     method: 'post',
     path: '/api/v1/sites/{id}/alternations',
     summary:
-      'Measure two things turn and turn about: two devices, or one at which somebody changes something each time.',
+      'Measure two things turn and turn about: two devices, two far ends, or one device at which somebody changes something each time.',
     request: alternationFormSchema,
     answers: { 201: z.object({ id }) },
-    faults: ['not-signed-in', 'site-missing', 'device-unknown', 'request-malformed'],
+    faults: ['not-signed-in', 'site-missing', 'device-unknown', 'peer-missing', 'request-malformed'],
   },
   readAlternation: {
     caller: 'technician',

@@ -26,14 +26,16 @@ export const changeComparisonSchema = z.strictObject({ id, name: name.default(''
 
 const side = z.string().trim().max(60, 'At most 60 characters.').default('');
 
-/** Two things that are measured turn and turn about: two devices, or one at which somebody changes something each time. */
+/** Two things that are measured turn and turn about: two devices, two far ends, or one device at which somebody changes something each time. */
 export const alternationFormSchema = z
   .object({
-    kind: z.enum(['devices', 'by-hand']),
+    kind: z.enum(['devices', 'peers', 'by-hand']),
     deviceA: id,
     deviceB: z.string().max(160).default(''),
     nameA: side,
     nameB: side,
+    peerA: z.string().max(160).default(''),
+    peerB: z.string().max(160).default(''),
     reach: z.enum(REACHES),
     profile: z.enum(['quick', 'standard', 'thorough']),
     times: typedNumber.refine(
@@ -41,17 +43,21 @@ export const alternationFormSchema = z
       'A whole number from 1 to 30.',
     ),
   })
-  .refine(({ kind, deviceA, deviceB }) => kind === 'by-hand' || (deviceB !== '' && deviceB !== deviceA), {
+  .refine(({ kind, deviceA, deviceB }) => kind !== 'devices' || (deviceB !== '' && deviceB !== deviceA), {
     path: ['deviceB'],
     message: 'Choose another device.',
   })
-  .refine(({ kind, nameA }) => kind === 'devices' || nameA !== '', {
+  .refine(({ kind, peerA, peerB }) => kind !== 'peers' || (peerA !== '' && peerB !== '' && peerA !== peerB), {
+    path: ['peerB'],
+    message: 'Choose another far end.',
+  })
+  .refine(({ kind, nameA }) => kind !== 'by-hand' || nameA !== '', {
     path: ['nameA'],
     message: 'Say how it is then: tunnel on, by cable.',
   })
-  .refine(({ kind, nameA, nameB }) => kind === 'devices' || (nameB !== '' && nameB !== nameA), {
+  .refine(({ kind, nameA, nameB }) => kind !== 'by-hand' || (nameB !== '' && nameB !== nameA), {
     path: ['nameB'],
     message: 'Say how it is then, and what is other.',
   })
-  .transform(({ kind, times, ...form }) => ({ ...form, byHand: kind === 'by-hand', times: times! }));
+  .transform(({ times, ...form }) => ({ ...form, times: times! }));
 export type AlternationForm = z.infer<typeof alternationFormSchema>;

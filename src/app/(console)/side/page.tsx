@@ -22,10 +22,11 @@ export default async function SidePlace() {
   const context = theConsole();
   const site = await siteOf(context, await chosenSiteId());
   if (site === null) return <FirstOffice save={saveOfficeAction} />;
-  const [frame, kept, devices, alternations] = await Promise.all([
+  const [frame, kept, devices, peers, alternations] = await Promise.all([
     ledgerFrameOf(context, site.id),
     comparisonsOf(context, site.id),
     context.store.sites.devicesOf(site.id),
+    context.store.sites.peersOf(site.id),
     context.store.alternations.ofSite(site.id),
   ]);
   const open = alternations.filter(({ state }) => state === 'going' || state === 'held');
@@ -71,6 +72,7 @@ export default async function SidePlace() {
               devices={devices
                 .map(({ id, name }) => ({ id, name, standsBy: context.standing.isPresent(id) }))
                 .sort((a, b) => Number(b.standsBy) - Number(a.standsBy))}
+              peers={peers.map(({ id, name, reach }) => ({ id, name, reach }))}
               start={startAlternationAction.bind(null, site.id)}
             />
           </div>

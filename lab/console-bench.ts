@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import WebSocket from 'ws';
 import { median, type DiagnosisInput } from '@/core';
 import { PROGRAM_FOLDER } from '@/programs/folder/version';
-import { DiagnosingThread } from '@/programs/supervise/diagnosing-thread';
+import { ThinkingThread } from '@/programs/supervise/thinking-thread';
 import {
   boardOf,
   DEVICE_COOKIE,
@@ -99,7 +99,7 @@ async function serviceTimes(data: string, runs: number): Promise<void> {
   const store = await openStore(join(data, 'bent-straw.sqlite'));
   // The thread does not keep a program from ending, and here nothing else may be under way.
   const alive = setInterval(() => undefined, 1000);
-  const thread = new DiagnosingThread(join(PROGRAM_FOLDER, 'dist', 'diagnose-main.js'));
+  const thread = new ThinkingThread(join(PROGRAM_FOLDER, 'dist', 'think-main.js'));
   let ids = 0;
   const newId = () => `bench-${(ids += 1)}`;
   const context = {

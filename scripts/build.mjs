@@ -23,7 +23,7 @@ await build({
     'peer-main',
     'practice-main',
     'demo-devices-main',
-    'diagnose-main',
+    'think-main',
   ].map((name) => `src/programs/entry/${name}.ts`),
   outdir: 'dist',
   bundle: true,

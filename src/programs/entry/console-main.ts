@@ -24,7 +24,7 @@ import type { Logger } from 'pino';
 import { wallMs } from '../supervise/clocks';
 import { dataFiles } from '../folder/data-folder';
 import { welcomeFacts } from '../supervise/welcome-facts';
-import { DiagnosingThread } from '../supervise/diagnosing-thread';
+import { ThinkingThread } from '../supervise/thinking-thread';
 import { cameThroughDoor, DOOR_SECRET_VARIABLE } from '../supervise/door-secret';
 import { distinctLoopbackPorts } from '../supervise/free-port';
 import { ProgramFault } from '../faults/program-faults';
@@ -48,7 +48,7 @@ async function openContext(log: Logger): Promise<ConsoleContext> {
   const signingKey = readSigningKey(readFileSync(files.signingKey, 'utf8'));
   const store = await openStore(files.database, (sql, tookMs) => log.debug({ sql, tookMs }, 'sql'));
   stops.push(() => store.close());
-  const thread = new DiagnosingThread(join(PROGRAM_FOLDER, 'dist', 'diagnose-main.js'));
+  const thread = new ThinkingThread(join(PROGRAM_FOLDER, 'dist', 'think-main.js'));
   stops.push(() => thread.close());
   return {
     store,
@@ -68,6 +68,7 @@ async function openContext(log: Logger): Promise<ConsoleContext> {
     },
     ...openPresence(wallMs()),
     think: (siteId, input) => thread.diagnose(siteId, input),
+    compare: (trays) => thread.compare(trays),
     ...(mode === 'demo' && { practiceHands: practiceHands(dataFolder, store) }),
   };
 }

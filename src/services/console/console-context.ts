@@ -1,5 +1,5 @@
 import type { KeyObject } from 'node:crypto';
-import type { Diagnosis, DiagnosisInput } from '@/core';
+import type { Diagnosis, DiagnosisInput, SideBySide, Tray } from '@/core';
 import type { Store } from '@/store';
 import { EndedSignIns } from './ended-sign-ins';
 import { TryLimit } from './try-limit';
@@ -40,6 +40,8 @@ export interface ConsoleContext {
   readonly uploads: string;
   /** Works out what stands out, beside this thread; absent: in it. */
   readonly think?: ((siteId: string, input: DiagnosisInput) => Promise<Diagnosis>) | undefined;
+  /** Holds runs side by side, beside this thread; absent: in it. */
+  readonly compare?: ((trays: readonly Tray[]) => Promise<SideBySide>) | undefined;
   /** Absent where real people have real hands. */
   readonly practiceHands?: PracticeHands | undefined;
   /** Copies of the data folder. */

@@ -2,7 +2,7 @@ import { existsSync, readdirSync } from 'node:fs';
 import type { ImportReading } from '@/core';
 import { LARGEST_IMPORT } from '@/wire';
 import { furnish, measured, openTestConsole, orderFor, type TestConsole } from '../console/console-for-tests';
-import { exportedRuns, ledgerOf } from '../views';
+import { copyPageOf, exportedRuns, ledgerOf, timeSeriesOf, timeSubjectsOf } from '../views';
 import { clearImports, closeImport, lookAtImport, openImport, receiveImport, takeIn, undoImport } from './imports';
 import { MOST_OPEN_IMPORTS, openImportsOf } from './open-imports';
 
@@ -56,6 +56,27 @@ describe('bringing runs in from a file', () => {
     return found.ok ? found.value : null;
   };
 
+  it('is told apart over time, and no copy is reckoned by it', async () => {
+    const { sites } = console.context.store;
+    for (const peer of await sites.peersOf(siteId)) await sites.savePeer({ ...peer, practice: false });
+    const { runId } = await measured(
+      console,
+      orderFor(code, { deviceName: 'Press desk', link: { medium: 'wired', negotiatedBps: null, mtuBytes: 1500 } }),
+    );
+    expect((await taken(FILE)).ok).toBe(true);
+    const subjects = await timeSubjectsOf(console.context, siteId);
+    // A device that only a file knows is none of the office's.
+    expect(subjects.filter(({ kind }) => kind === 'device')).toHaveLength(1);
+    const desk = subjects.find(({ kind, name }) => kind === 'device' && name.startsWith('Press desk'))!;
+    const series = await timeSeriesOf(console.context, siteId, desk.key);
+    const apart = series.ok && series.value.occasions;
+    expect(apart && apart.runId.filter((_, place) => !apart.fromFile[place])).toEqual([runId]);
+    expect(apart && apart.fromFile.filter(Boolean)).toHaveLength(2);
+    const copy = await copyPageOf(console.context, siteId, desk.key);
+    const here = (await console.context.store.runs.byId(runId))!;
+    expect(copy.ok && copy.value.chosen?.down.ratesBps.map(Math.round)).toEqual([Math.round(here.downBps!)]);
+  });
+
   it('reads what it is by itself: sign between the cells, decimals, order of days, units', async () => {
     const { whole } = await guessed(FILE);
     expect(whole).toMatchObject({
@@ -76,7 +97,10 @@ describe('bringing runs in from a file', () => {
   });
 
   it('is all there afterwards, marked, judging nothing; and is gone again in one step', async () => {
-    const own = await measured(console, orderFor(code, { deviceName: 'Press desk' }));
+    const own = await measured(
+      console,
+      orderFor(code, { deviceName: 'Press desk', link: { medium: 'wired', negotiatedBps: null, mtuBytes: 1500 } }),
+    );
     const made = await taken(FILE, { tag: 'last-year' });
     expect(made).toMatchObject({ ok: true, value: { runs: 3, state: 'done', byName: 'Ines' } });
     const found = await ledger('tag=last-year');

@@ -21,8 +21,12 @@ export interface CopyPage {
   } | null;
 }
 
-const slowOf = ({ occasions }: TimeSeries, direction: Direction) =>
-  overTimeOfColumn(occasions, occasions[direction], direction).shown.slowHours;
+/** The rates that were measured here: a file does not say with how many connections its figures were made. */
+const measuredHere = ({ occasions }: TimeSeries, direction: Direction) =>
+  occasions[direction].map((bps, place) => (occasions.fromFile[place] ? null : bps));
+
+const slowOf = (series: TimeSeries, direction: Direction) =>
+  overTimeOfColumn(series.occasions, measuredHere(series, direction), direction).shown.slowHours;
 
 const measured = (values: readonly (number | null)[]) =>
   values.flatMap((value) => (value === null || value <= 0 ? [] : [value]));
@@ -45,7 +49,7 @@ export async function copyPageOf(
   const of = (direction: Direction) =>
     copyRates(
       measured(singles.map((run) => run[direction])),
-      measured(series.value.occasions[direction]),
+      measured(measuredHere(series.value, direction)),
       slow[direction],
     );
   return done({

@@ -55,8 +55,11 @@ async function pageOf(context: ConsoleContext, comparison: StoredComparison): Pr
   const trays = found.map((tray, place) => ({ ...tray, name: names[place]! }));
   const filledOnes = trays.filter(({ runs }) => runs.length > 0);
   const compared = filledOnes.length < 2 ? trays : filledOnes;
+  const { compare = (of: readonly Tray[]) => Promise.resolve(sideBySide(of)) } = context;
+  // What is shown of a tray beside its runs stays here.
+  const side = await compare(compared.map(({ name: tray, runs }) => ({ name: tray, runs })));
   return {
-    ...{ id, name, byName, madeAtMs, trays, compared, side: sideBySide(compared) },
+    ...{ id, name, byName, madeAtMs, trays, compared, side },
     ...{ siteName: site?.name ?? '', demo: site?.demo ?? false },
     sharePath: sharedComparisonPath(context, comparison),
   };

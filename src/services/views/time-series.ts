@@ -28,6 +28,8 @@ export interface OccasionColumns extends Readonly<Record<SideQuantity, readonly 
   readonly runId: readonly string[];
   readonly startedAtMs: readonly number[];
   readonly runs: readonly number[];
+  /** Whether a run of it was brought in from a file. */
+  readonly fromFile: readonly boolean[];
   /** As the office's calendar has it: from 0 (Monday) to 6, from 0 to 23. */
   readonly weekday: readonly number[];
   readonly hour: readonly number[];
@@ -95,6 +97,7 @@ function occasionsOf(runs: readonly TimedRun[], momentOf: (atMs: number) => Cale
     runId: sets.map((of) => of.at(-1)!.id),
     startedAtMs: sets.map((of) => of[0]!.startedAtMs),
     runs: sets.map(({ length }) => length),
+    fromFile: sets.map((of) => of.some(({ fromFile }) => fromFile)),
     weekday: moments.map(({ weekday }) => weekday),
     hour: moments.map(({ hour }) => hour),
   };

@@ -23,6 +23,8 @@ export interface TimedRun {
   readonly startedAtMs: number;
   readonly lineId: string | null;
   readonly practice: boolean;
+  /** Brought in from a file, measured by something else. */
+  readonly fromFile: boolean;
   readonly down: number | null;
   readonly up: number | null;
   readonly idle: number | null;
@@ -50,7 +52,7 @@ const COLUMNS = [
   ...[brief('addedDownMs'), brief('addedUpMs'), brief('jitterMs'), brief('lossShare')],
   ...[brief('downYardstickBps'), brief('upYardstickBps')],
   ...[`${brief('downRangeBps')} IS NOT NULL`, `${brief('upRangeBps')} IS NOT NULL`],
-  ...["json(brief -> '$.flagsDown')", "json(brief -> '$.flagsUp')"],
+  ...["json(brief -> '$.flagsDown')", "json(brief -> '$.flagsUp')", "status = 'imported'"],
 ];
 
 type Values = (string | number | null | FitnessCode[])[];
@@ -59,7 +61,7 @@ function timedRun([id, setId, startedAtMs, lineId, practice, ...of]: Values): Ti
   const [down, up, idle, addedDown, addedUp, jitter, loss, downYardstick, upYardstick] = of as (number | null)[];
   return {
     ...{ id: id as string, setId: setId as string, startedAtMs: startedAtMs as number },
-    ...{ lineId: lineId as string | null, practice: practice === 1 },
+    ...{ lineId: lineId as string | null, practice: practice === 1, fromFile: of[13] === 1 },
     ...{ down: down!, up: up!, idle: idle!, addedDown: addedDown!, addedUp: addedUp!, jitter: jitter!, loss: loss! },
     ...{ downYardstick: downYardstick!, upYardstick: upYardstick! },
     ...{ downIsRange: of[9] === 1, upIsRange: of[10] === 1 },
@@ -83,8 +85,8 @@ export class TimeQueries {
     return this.sequelize.query<TimedSubject>(
       `SELECT deviceId, linkKind, reach, COUNT(DISTINCT setId) AS occasions, MAX(startedAtMs) AS newestMs,
          (SELECT name FROM devices WHERE devices.id = runs.deviceId) AS deviceName
-       FROM runs WHERE siteId = ? AND ${COUNTS} GROUP BY deviceId, linkKind, reach
-       HAVING deviceName IS NOT NULL ORDER BY occasions DESC, newestMs DESC`,
+       FROM runs WHERE siteId = ? AND ${COUNTS} AND deviceId IN (SELECT id FROM devices)
+       GROUP BY deviceId, linkKind, reach ORDER BY occasions DESC, newestMs DESC`,
       { replacements: [siteId], type: QueryTypes.SELECT },
     );
   }

@@ -14,6 +14,17 @@ const COLUMNS: readonly (readonly [SideQuantity, string])[] = [
 
 type Moment = (atMs: number) => string;
 
+/** That some of it was measured by something else, if so. */
+export function FromFile({ occasions }: Pick<TimeSeries, 'occasions'>) {
+  const many = occasions.fromFile.filter(Boolean).length;
+  if (many === 0) return null;
+  return (
+    <p className="mt-1 text-sm text-quiet">
+      {many} of {occasions.runId.length} occasions come from a file: how they were measured is not known here.
+    </p>
+  );
+}
+
 /** The occasions behind the picture, the newest first, each with the run that is opened for it. */
 export function OccasionTable({ series, moment }: { readonly series: TimeSeries; readonly moment: Moment }) {
   const { occasions } = series;
@@ -48,6 +59,7 @@ export function OccasionTable({ series, moment }: { readonly series: TimeSeries;
                   >
                     {moment(occasions.startedAtMs[place]!)}
                   </a>
+                  {occasions.fromFile[place] && <span className="text-quiet"> from a file</span>}
                 </td>
                 <td className="figure pr-4 text-right">{occasions.runs[place]}</td>
                 {COLUMNS.map(([quantity]) => (

@@ -11,7 +11,7 @@ import { moved, TimeChart, zoomed, type WorkedOutSeries } from './time-chart';
 import { LOWER_QUANTITIES, type LowerQuantity, type TimeSpan } from './time-messages';
 import { SubjectChoice } from './subject-choice';
 import { Sentences } from './time-sentences';
-import { OccasionTable, PlanShares } from './time-tables';
+import { FromFile, OccasionTable, PlanShares } from './time-tables';
 import { WeekMap } from './week-map';
 
 const DAY_MS = 24 * 3600_000;
@@ -145,6 +145,7 @@ export function TimeView({ siteId, siteName, demo, timeZone, nowMs, subjects, su
             because something nearer may be the limit, and {found.series.unfit === 1 ? 'is' : 'are'} left out of it.
           </p>
         )}
+        {found !== null && <FromFile occasions={found.series.occasions} />}
         {found !== null && found.series.practiceAside > 0 && (
           <p className="mt-1 text-sm text-quiet">
             {found.series.practiceAside} more through a practice line are left out.

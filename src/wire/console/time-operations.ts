@@ -14,7 +14,7 @@ const subject = z.object({
 /** Columns of one length, the oldest occasion first. Rates in bits per second, delays in ms, loss a share from 0 to 1. */
 const occasions = z.object({
   ...{ runId: z.array(z.string()), startedAtMs: z.array(z.number()), runs: z.array(z.number()) },
-  ...{ weekday: z.array(z.number()), hour: z.array(z.number()) },
+  ...{ weekday: z.array(z.number()), hour: z.array(z.number()), fromFile: z.array(z.boolean()) },
   ...{
     down: figures,
     up: figures,

@@ -1,0 +1,16 @@
+import { parentPort } from 'node:worker_threads';
+import { diagnose, sideBySide, type Occasion } from '@/core';
+import { KeptOccasions } from '../supervise/sent-occasions';
+import type { Answer, Asked } from '../supervise/thinking-thread';
+
+const kept = new KeptOccasions<Occasion>();
+
+function answerTo(asked: Asked): Answer['answer'] {
+  if (asked.kind === 'compare') return sideBySide(asked.trays);
+  return diagnose({ ...asked.rest, occasions: kept.whole(asked.errand) });
+}
+
+/** Works out what stands out, and holds runs side by side, beside the console: with many runs it takes a part of a second. */
+parentPort!.on('message', (asked: Asked) => {
+  parentPort!.postMessage({ id: asked.id, answer: answerTo(asked) } satisfies Answer);
+});

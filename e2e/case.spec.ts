@@ -131,6 +131,16 @@ test('the month is told on a sheet of one’s own, with the sections that were c
   await expect(sheet.getByRole('heading', { name: 'What was measured where' })).toBeVisible();
 
   const file = join(mkdtempSync(join(tmpdir(), 'bent-straw-e2e-')), 'report.pdf');
+  // Stopped while it is made, nothing is saved and it can be made again.
+  await page.route('**/report/file?*', () => undefined);
+  await page.getByRole('link', { name: 'PDF' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'being made' })).toBeVisible();
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByText('being made')).toHaveCount(0);
+  await page.unrouteAll({ behavior: 'ignoreErrors' });
+  const saved = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'PDF' }).click();
+  expect((await saved).suggestedFilename()).toMatch(/^[\w-]+\.pdf$/);
   const href = (await page.getByRole('link', { name: 'PDF' }).getAttribute('href'))!;
   writeFileSync(file, await (await page.request.get(program.origin + href)).body());
   const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' });

@@ -16,8 +16,11 @@ import { PrintSheet, QUIET } from './print-sheet';
 const RUN_SHARES = [0.2, 0.24, 0.11, 0.11, 0.1, 0.12, 0.12];
 const RUN_HEAD = ['when', 'device', 'down Mb/s', 'up Mb/s', 'idle ms', 'added down', 'added up'];
 
-/** The record of a case as PDF, with all its data attached: page one for whoever reads nothing else. `fonts`: their folder. */
-export async function casePdf(page: CasePage, fonts: string): Promise<Buffer> {
+/**
+ * The record of a case as PDF, with all its data attached: page one for whoever reads nothing else. `fonts`: their folder.
+ * Rejects as soon as `signal` is aborted.
+ */
+export async function casePdf(page: CasePage, fonts: string, signal?: AbortSignal): Promise<Buffer> {
   const { stored, site, line, evidence, answer, rows, nowMs, otherPlan, planCorrectedAtMs } = page;
   const zone = site.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
   const format = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone: zone });
@@ -32,7 +35,7 @@ export async function casePdf(page: CasePage, fonts: string): Promise<Buffer> {
     `${moment(nowMs)} (${zone})`,
     ...(site.demo ? ['demo data'] : []),
   ].join(' · ');
-  const sheet = new PrintSheet(fonts, head, stored.title);
+  const sheet = new PrintSheet(fonts, head, stored.title, signal);
   sheet.text(stored.title, { size: 20, weight: '700', gap: 8 });
   sheet.text(caseSentence(answer, evidence), { size: 13, gap: 8 });
   const missing = missingWords(evidence, stored.rule);
@@ -66,7 +69,7 @@ export async function casePdf(page: CasePage, fonts: string): Promise<Buffer> {
     sheet.heading(
       `${day}: ${runs.length} ${runs.length === 1 ? 'run' : 'runs'}${enough ? '' : ', too few for a day of the rule'}`,
     );
-    sheet.table(
+    await sheet.table(
       RUN_HEAD,
       RUN_SHARES,
       runs.map((run) => runCells(run, page, moment)),

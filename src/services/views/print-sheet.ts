@@ -1,10 +1,13 @@
 import { join } from 'node:path';
+import { setImmediate } from 'node:timers/promises';
 import PDFDocument from 'pdfkit';
 
 const MARGIN = 48;
 /** Points. */
 const LOGO_HEIGHT = 48;
 const ROW_HEIGHT = 14;
+/** After so many rows others get their turn. */
+const ROWS_AT_ONCE = 20;
 const INK = '#1b2733';
 export const QUIET = '#4f5759';
 const HAIRLINE = '#d9d0c0';
@@ -61,6 +64,7 @@ export class PrintSheet {
     fonts: string,
     private readonly head: string,
     title: string,
+    private readonly signal?: AbortSignal,
   ) {
     this.#document = new PDFDocument({
       ...{ size: 'A4', margins: { top: MARGIN + 14, bottom: MARGIN + 14, left: MARGIN, right: MARGIN } },
@@ -98,13 +102,20 @@ export class PrintSheet {
   }
 
   /** Rows below their heads; the heads stand again on each page that the rows run over to. */
-  table(head: readonly string[], shares: readonly number[], rows: readonly (readonly string[])[]): void {
+  async table(head: readonly string[], shares: readonly number[], rows: readonly (readonly string[])[]): Promise<void> {
     this.room(2 * ROW_HEIGHT);
     this.row(head, shares, { weight: '700' });
-    for (const row of rows) {
+    for (const [place, row] of rows.entries()) {
+      if (place % ROWS_AT_ONCE === 0) await this.#breath();
       if (this.room(ROW_HEIGHT)) this.row(head, shares, { weight: '700' });
       this.row(row, shares);
     }
+  }
+
+  /** Lets the console do other things meanwhile, and ends here when nobody waits for it any more. */
+  async #breath(): Promise<void> {
+    await setImmediate();
+    this.signal?.throwIfAborted();
   }
 
   text(text: string, { size = 10, weight = '400', color = INK, gap = 4, x = MARGIN, width = this.width } = {}): void {

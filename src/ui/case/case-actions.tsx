@@ -3,6 +3,7 @@
 import { useTransition } from 'react';
 import { Button } from '../parts/button';
 import { Confirm } from '../parts/confirm';
+import { MadeFile } from '../parts/made-file';
 
 interface CaseActionsProps {
   readonly id: string;
@@ -16,12 +17,7 @@ export function CaseActions({ id, closed, close, remove }: CaseActionsProps) {
   const [working, start] = useTransition();
   return (
     <div className="flex flex-wrap items-center gap-2 print:hidden" aria-busy={working}>
-      <a
-        href={`/case/${id}/record.pdf`}
-        className="inline-flex min-h-9 items-center rounded-[3px] border-[1.5px] border-ink bg-ink px-3 text-paper hover:border-down hover:bg-down"
-      >
-        The record as PDF
-      </a>
+      <MadeFile href={`/case/${id}/record.pdf`} words="The record as PDF" />
       <a href={`/case/${id}/record.json`} className="text-sm underline">
         as data
       </a>

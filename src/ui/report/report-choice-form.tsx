@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { ReportSectionKey } from '@/services';
 import { Button } from '../parts/button';
 import { PrintButton } from '../parts/print-button';
+import { MadeFile } from '../parts/made-file';
 
 const SPANS: readonly (readonly [string, string])[] = [
   ['this-month', 'this month'],
@@ -99,14 +100,7 @@ export function ReportChoiceForm({ choice, possible, hunts, swaps, pdfHref }: Re
           ))}
         <span className="ml-auto flex items-center gap-3">
           <PrintButton words="Print" />
-          {pdfHref !== null && (
-            <a
-              href={pdfHref}
-              className="inline-flex min-h-9 items-center rounded-[3px] border-[1.5px] border-ink bg-ink px-3 text-paper hover:border-down hover:bg-down"
-            >
-              PDF
-            </a>
-          )}
+          {pdfHref !== null && <MadeFile key={pdfHref} href={pdfHref} words="PDF" />}
         </span>
       </div>
       <fieldset className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">

@@ -107,6 +107,28 @@ describe('a report', () => {
     });
   });
 
+  it('lets others have their turn while a long one is set, and ends at once when nobody waits for it', async () => {
+    const { context } = console;
+    const report = await read();
+    const row = Array.from({ length: 3 }, () => 'a cell of a long table');
+    const long = {
+      heading: 'Long',
+      sentences: [],
+      table: { head: row, shares: [0.3, 0.3, 0.4], rows: Array.from({ length: 5000 }, () => row) },
+    };
+    const stop = new AbortController();
+    let turns = 0;
+    const others = setInterval(() => {
+      turns += 1;
+      if (turns === 5) stop.abort();
+    }, 1);
+    await expect(reportPdf({ ...report, sections: [long] }, context.printFonts, stop.signal)).rejects.toMatchObject({
+      name: 'AbortError',
+    });
+    clearInterval(others);
+    expect(turns).toBeGreaterThanOrEqual(5);
+  });
+
   it('is headed by who made it, with a picture that is one', async () => {
     const { context } = console;
     const letterhead = { name: 'Quill & Wire', address: '3 Mill Lane\n\n Tarnfell ' };

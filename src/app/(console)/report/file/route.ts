@@ -1,17 +1,10 @@
 import { answering, faultAnswer } from '@/app/api/v1/answer';
+import { fileAnswer } from '@/app/file-answer';
 import { technician } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
 import { reportOf, reportPdf, siteOf, theConsole } from '@/services';
 import { failed } from '@/wire';
 import { readReportChoice, reportOrder } from '../read-order';
-
-const nameOf = (text: string) =>
-  text
-    .normalize('NFKD')
-    .replace(/[^\w]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .toLowerCase()
-    .slice(0, 80);
 
 /** The report of an address as PDF. */
 export const GET = answering(async (request: Request): Promise<Response> => {
@@ -25,9 +18,8 @@ export const GET = answering(async (request: Request): Promise<Response> => {
   if (order === null) return faultAnswer(failed('request-malformed', { complaint: fault ?? 'the days' }).fault);
   const report = await reportOf(context, order);
   if (!report.ok) return faultAnswer(report.fault);
-  const file = await reportPdf(report.value, context.printFonts);
-  const name = nameOf(`${report.value.site.name} ${report.value.title}`) || 'report';
-  return new Response(new Uint8Array(file), {
-    headers: { 'Content-Type': 'application/pdf', 'Content-Disposition': `attachment; filename="${name}.pdf"` },
-  });
+  const title = `${report.value.site.name} ${report.value.title}`;
+  return fileAnswer(request, { kind: 'pdf', title, otherwise: 'report' }, (signal) =>
+    reportPdf(report.value, context.printFonts, signal),
+  );
 });

@@ -112,6 +112,7 @@ describe('a report', () => {
     const report = await read();
     const row = Array.from({ length: 3 }, () => 'a cell of a long table');
     const long = {
+      key: report.sections[0]!.key,
       heading: 'Long',
       sentences: [],
       table: { head: row, shares: [0.3, 0.3, 0.4], rows: Array.from({ length: 5000 }, () => row) },

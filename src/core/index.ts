@@ -86,6 +86,7 @@ export * from './words/fitness-words';
 export * from './words/reach-words';
 export * from './words/sentence';
 export * from './words/suitability-words';
+export * from './words/story-words';
 export * from './words/swap-words';
 export * from './words/yardstick-words';
 export * from './picture/straw-path';

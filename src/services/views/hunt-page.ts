@@ -11,6 +11,7 @@ import {
   type Direction,
   type PartedSuspicion,
   type QueueAdvice,
+  type StoryLine,
 } from '@/core';
 import type { Device, StoredHunt, StoredPeer } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
@@ -18,7 +19,7 @@ import type { ConsoleContext } from '../console/console-context';
 import { officeEvidence, type OfficeEvidence } from '../diagnosis/office-evidence';
 import { hourAt } from '../diagnosis/office-hours';
 import { checksOf, type ShownCheck } from './hunt-checks';
-import { storyOf, type StoryLine } from './hunt-story';
+import { storyOf } from './hunt-story';
 import { candidatesOf, shownTests, type PossibleRun, type ShownTest } from './hunt-tests';
 import { huntedQueue } from './queue-trials';
 import { shownFinding, type ShownFinding } from './stands-out';

@@ -1,52 +1,6 @@
-import {
-  CHECK_CODES,
-  soundOf,
-  type CheckCode,
-  type DiagnosedSegment,
-  type Occasion,
-  type Reach,
-  type SwapCode,
-} from '@/core';
+import { CHECK_CODES, soundOf, type DiagnosedSegment, type Occasion, type StoryLine } from '@/core';
 import type { Device, StoredHunt, StoredHuntStep } from '@/store';
 import type { ShownSwap } from './swaps-page';
-
-export type StoryLine =
-  | { readonly kind: 'opened'; readonly atMs: number; readonly byName: string }
-  | {
-      readonly kind: 'run';
-      readonly atMs: number;
-      readonly runId: string;
-      readonly deviceName: string;
-      readonly reach: Reach;
-      readonly downBps: number | null;
-      readonly upBps: number | null;
-      readonly soundBps: number | null;
-      /** What load added to the delay, the worse of both directions, ms. */
-      readonly addedMs: number | null;
-    }
-  | {
-      readonly kind: 'swap';
-      readonly atMs: number;
-      readonly byName: string;
-      readonly what: SwapCode;
-      readonly words: string;
-    }
-  | { readonly kind: 'note'; readonly atMs: number; readonly byName: string; readonly text: string }
-  | {
-      readonly kind: 'checked';
-      readonly atMs: number;
-      readonly byName: string;
-      readonly check: CheckCode;
-      readonly out: boolean;
-    }
-  | { readonly kind: 'queue-set'; readonly atMs: number; readonly byName: string; readonly bps: number }
-  | {
-      readonly kind: 'ended';
-      readonly atMs: number;
-      readonly byName: string;
-      readonly state: string;
-      readonly text: string;
-    };
 
 const MOST_STORY = 40;
 const textOf = (value: unknown) => (typeof value === 'string' ? value : '');

@@ -4,7 +4,6 @@ export type { BoardCell, BoardColumn } from './board-cells';
 export { BOARD_AGES, type BoardAge, type BoardFilter } from './board-filter';
 export { huntsOf, type HuntLine } from './hunt-list';
 export { huntPageOf, type HuntPage } from './hunt-page';
-export type { StoryLine } from './hunt-story';
 export type { ShownTest } from './hunt-tests';
 export { joinPageOf, type JoinPage } from './join-page';
 export { ledgerFrameOf, ledgerOf, matchingRuns, type Ledger, type LedgerFrame, type LedgerQuery } from './ledger';

@@ -1,16 +1,15 @@
 import {
-  addedDelayWords,
-  CHECK_WORDS,
   delayFigure,
   rateFigure,
-  rateWords,
   shareWords,
+  storyWho,
+  storyWords,
   SWAP_WORDS,
   swapSentence,
+  type StoryLine,
 } from '@/core';
 import type { ConsoleContext } from '../../console/console-context';
 import { huntPageOf } from '../hunt-page';
-import type { StoryLine } from '../hunt-story';
 import { swapsPageOf } from '../swaps-page';
 import { section, type ReportSection } from './report';
 
@@ -23,34 +22,11 @@ interface Told {
   readonly sections: readonly ReportSection[];
 }
 
-const ENDS: Readonly<Record<string, string>> = {
-  found: 'found it',
-  mended: 'mended it',
-  'given-up': 'gave up',
-  open: 'went on',
-};
-
 /** A line of a hunt's story as text. */
-function storyWords(line: StoryLine): string {
-  switch (line.kind) {
-    case 'opened':
-      return `${line.byName || 'Somebody'} began.`;
-    case 'run': {
-      const sound = line.soundBps === null ? '' : ` of ${rateFigure(line.soundBps)}`;
-      const added = line.addedMs === null ? '' : `, ${addedDelayWords(line.addedMs)} under load`;
-      return `${line.deviceName}, ${line.reach}: ${rateFigure(line.downBps)}${sound} down, ${rateFigure(line.upBps)} up${added}.`;
-    }
-    case 'swap':
-      return `${line.byName} changed: ${SWAP_WORDS[line.what]} (${line.words}).`;
-    case 'note':
-      return `${line.byName}: “${line.text}”`;
-    case 'checked':
-      return `${line.byName} ${line.out ? 'looked' : 'took back'}: ${CHECK_WORDS[line.check]}.`;
-    case 'queue-set':
-      return `${line.byName} set the queue to ${rateWords(line.bps)}.`;
-    case 'ended':
-      return `${line.byName} ${ENDS[line.state] ?? line.state}${line.text === '' ? '.' : `: ${line.text}`}`;
-  }
+function lineText(line: StoryLine): string {
+  const who = storyWho(line);
+  if (line.kind === 'run') return `${who}: ${storyWords(line)}.`;
+  return who === null || who === '' ? storyWords(line) : `${storyWords(line)} ${who}`;
 }
 
 /** A hunt from its first line to its last; null: there is none of that id. */
@@ -74,7 +50,7 @@ export async function huntReport(
     section('story', 'How it went', [], {
       head: ['when', 'what'],
       shares: [0.22, 0.78],
-      rows: story.map((line) => [moment(line.atMs), storyWords(line)]),
+      rows: story.map((line) => [moment(line.atMs), lineText(line)]),
     }),
     section(
       'changed',

@@ -52,11 +52,15 @@ const STATIC_STEPS = [
   ['import rules (dependency-cruiser)', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']],
   ['types (tsc)', bin('tsc'), ['-p', '.']],
 ];
-const UNIT_STEP = [
-  'unit tests (jest)',
+/** What only computes: it may take its time, so it runs behind. */
+const COMPUTED = 'src/(core|wire|ui)/';
+const unitStep = (what, name, which) => [
+  what,
   bin('jest'),
-  ['--maxWorkers', '2', '--json', '--outputFile', 'test-results/jest.json'],
+  ['--maxWorkers', '2', '--json', '--outputFile', `test-results/${name}.json`, which, COMPUTED],
 ];
+const UNIT_STEP = unitStep('unit tests (jest)', 'jest', '--testPathIgnorePatterns');
+const COMPUTED_STEP = unitStep('unit tests of what only computes (jest)', 'jest-computed', '--testPathPatterns');
 const LAB_STEP = ['accuracy (short lab)', process.execPath, ['scripts/tool.mjs', 'lab/short.ts']];
 /** Waits for a good part of its time, for a measurement takes as long as it takes: what reads the source runs behind it. */
 const MEASURED_STEP = [
@@ -73,14 +77,22 @@ const reportOf = (what) => join(RESULTS, `${what.replace(/\W+/g, '-')}.json`);
 
 function counts() {
   const read = (path) => (existsSync(path) ? JSON.parse(readFileSync(path, 'utf8')) : null);
-  const jest = read(join(RESULTS, 'jest.json'));
+  const units = ['jest', 'jest-computed'].flatMap((name) => read(join(RESULTS, `${name}.json`)) ?? []);
   const lab = read(join(RESULTS, 'lab.json'));
   const browser = [MEASURED_STEP, SEEN_STEP].flatMap(([what]) => read(reportOf(what))?.stats ?? []);
   const sum = (...values) => values.reduce((all, value) => all + (value ?? 0), 0);
   return {
-    passed: sum(jest?.numPassedTests, lab?.passed, ...browser.flatMap(({ expected, flaky }) => [expected, flaky])),
-    failed: sum(jest?.numFailedTests, lab?.failed, ...browser.map(({ unexpected }) => unexpected)),
-    skipped: sum(jest?.numPendingTests, lab?.skipped, ...browser.map((stats) => stats.skipped)),
+    passed: sum(
+      ...units.map((unit) => unit.numPassedTests),
+      lab?.passed,
+      ...browser.flatMap(({ expected, flaky }) => [expected, flaky]),
+    ),
+    failed: sum(
+      ...units.map((unit) => unit.numFailedTests),
+      lab?.failed,
+      ...browser.map(({ unexpected }) => unexpected),
+    ),
+    skipped: sum(...units.map((unit) => unit.numPendingTests), lab?.skipped, ...browser.map((stats) => stats.skipped)),
   };
 }
 
@@ -134,8 +146,8 @@ const packages = installPackages();
 await fetchPackages();
 await Promise.all([compilePackages(), buildProgram(), packages]);
 await runInFront(UNIT_STEP);
+const read = Promise.all([COMPUTED_STEP, ...STATIC_STEPS].map(runBehind));
 await runInFront(LAB_STEP);
-const read = Promise.all(STATIC_STEPS.map(runBehind));
 await runInFront(MEASURED_STEP);
 await read;
 await runInFront(SEEN_STEP);

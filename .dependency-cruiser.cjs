@@ -30,13 +30,14 @@ const INNER = {
     'over-time',
     'diagnose',
     'turns',
+    'watch',
     'words',
     'ledger',
     'picture',
   ],
-  services: ['console', 'audit', 'access', 'office', 'runs', 'turns', 'diagnosis', 'hunts', 'cases', 'views', 'upkeep'],
+  services: ['console', 'audit', 'access', 'office', 'runs', 'agents', 'turns', 'schedules', 'diagnosis', 'hunts', 'cases', 'views', 'upkeep'],
   wire: ['fault', 'address', 'peer', 'forms', 'console'],
-  programs: ['faults', 'folder', 'log', 'supervise', 'demo', 'entry'],
+  programs: ['faults', 'folder', 'log', 'supervise', 'demo', 'agent', 'entry'],
 };
 
 const innerRules = Object.entries(INNER).flatMap(([folder, layers]) =>

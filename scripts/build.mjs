@@ -1,10 +1,11 @@
 /** Builds the pages (Next.js into .next/) and the programs (bundled into dist/, packages left outside). */
 import { execFileSync } from 'node:child_process';
-import { rmSync } from 'node:fs';
+import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from 'esbuild';
 
 const ROOT = join(import.meta.dirname, '..');
+const VERSION = JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8')).version;
 
 // Chunks are named after what they hold: those of earlier builds would stay for ever.
 rmSync(join(ROOT, 'dist'), { recursive: true, force: true });
@@ -33,6 +34,21 @@ await build({
   target: 'node20',
   packages: 'external',
   sourcemap: true,
+  logLevel: 'warning',
+});
+// The agent again, as one file with all that it needs: consoles hand it out to machines that have only Node.
+await build({
+  absWorkingDir: ROOT,
+  entryPoints: ['src/programs/entry/agent-cli.ts'],
+  outfile: 'dist/agent.mjs',
+  bundle: true,
+  minify: true,
+  format: 'esm',
+  platform: 'node',
+  target: 'node20',
+  define: { 'process.env.BENT_STRAW_VERSION': JSON.stringify(VERSION) },
+  // Packages of the older kind among them ask for what Node has.
+  banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
   logLevel: 'warning',
 });
 execFileSync(process.execPath, ['node_modules/next/dist/bin/next', 'build'], {

@@ -16,6 +16,21 @@ export const AGENT_FAULTS = {
     exit: 76,
     sentence: '{origin} answers, but not as a console of this version. Bring console and agent to the same version.',
   },
+  'not-joined': {
+    exit: 78,
+    sentence:
+      'This machine is no agent of a console yet. Join with the code that the board shows: join http://HOST:4870/j/CODE.',
+  },
+  'code-missing': {
+    exit: 64,
+    sentence:
+      'The address {address} has no code in it. Copy the whole line from the page of agents: http://HOST:4870/j/CODE.',
+  },
+  'sent-away': { exit: 77, sentence: '{why}' },
+  'unit-refused': {
+    exit: 77,
+    sentence: 'The unit cannot be written to {file}: {why}. Run it as root, or write it elsewhere.',
+  },
   'run-unfinished': { exit: 74, sentence: '{detail}' },
   'hand-in-kept': {
     exit: 75,

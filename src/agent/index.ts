@@ -1,6 +1,11 @@
 export { AGENT_FAULTS, AgentFault } from './agent-faults';
 export { DEVICE_COOKIE_NAME, postTo, readConsoleAddress, type ConsoleAddress } from './console-client';
 export { diskOutbox } from './disk-outbox';
+export { keepEnrolment, readEnrolment, type Enrolment } from './enrolment';
+export { joinConsole } from './join';
 export { KnownDevices, stateFolder, type DeviceMemory, type KnownDevice } from './known-devices';
 export { linkTowards } from './link-facts';
+export { lookAround, lookAtMachine } from './machine/look';
 export { oneRun, type OneRun, type OneRunOptions } from './one-run';
+export { standBy, type StandByNews } from './stand-by';
+export { systemdUnit } from './systemd-unit';

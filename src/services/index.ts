@@ -1,5 +1,6 @@
 export { diskTroubleOf } from '@/store';
 export * from './access';
+export * from './agents';
 export * from './alternations';
 export * from './audit';
 export * from './cases';
@@ -9,6 +10,7 @@ export * from './hunts';
 export * from './imports';
 export * from './office';
 export * from './runs';
+export * from './schedules';
 export * from './turns';
 export * from './upkeep';
 export * from './views';

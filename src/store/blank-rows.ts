@@ -8,7 +8,12 @@ export const NEW_DEVICE = {
 
 export const NEW_SITE = { demo: false, timeZone: null, removedAtMs: null } as const satisfies Partial<Site>;
 
-export const NEW_LINE = { longLookAtMs: null, burstMs: null, rejudgeFromMs: null } as const satisfies Partial<Line>;
+export const NEW_LINE = {
+  longLookAtMs: null,
+  burstMs: null,
+  rejudgeFromMs: null,
+  budgetBytes: null,
+} as const satisfies Partial<Line>;
 
 export const NEW_PLAN = { correctedAtMs: null } as const satisfies Partial<StoredPlan>;
 
@@ -31,5 +36,5 @@ export const STARTED_RUN = {
     ...{ thinnedAtMs: null, importId: null },
     ranges: null,
   },
-  ...{ leftOut: null, flags: '' },
+  ...{ leftOut: null, flags: '', movedBytes: null },
 } as const satisfies Partial<StoredRun>;

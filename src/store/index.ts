@@ -13,6 +13,8 @@ export type {
 } from './queries/finding-queries';
 export { FINDING_STATES, HUNT_STATES, type FindingState, type HuntFocus, type HuntState } from './models/finding-rows';
 export { MOST_OF_A_TRAY, type ComparedRow, type StoredComparison } from './queries/comparison-queries';
+export type { StoredAgent, StoredLinkChange } from './queries/agent-queries';
+export type { ScheduledTime, StoredSchedule } from './queries/schedule-queries';
 export type { AlternatedSide, StoredAlternation } from './queries/alternation-queries';
 export type { CaseRunRow, StoredCase } from './queries/case-queries';
 export type { KeptInStore } from './queries/keeping-queries';

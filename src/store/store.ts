@@ -3,6 +3,8 @@ import { inspect, mark } from './inspect';
 import { migrate } from './migrations/migrate';
 import { defineTables, type Tables } from './models/tables';
 import { AccessQueries } from './queries/access-queries';
+import { AgentQueries } from './queries/agent-queries';
+import { ScheduleQueries } from './queries/schedule-queries';
 import { AlternationQueries } from './queries/alternation-queries';
 import { AuditQueries } from './queries/audit-queries';
 import { CaseQueries } from './queries/case-queries';
@@ -33,6 +35,8 @@ export interface Store {
   readonly ledger: LedgerQueries;
   readonly cases: CaseQueries;
   readonly alternations: AlternationQueries;
+  readonly agents: AgentQueries;
+  readonly schedules: ScheduleQueries;
   readonly comparisons: ComparisonQueries;
   readonly exports: ExportQueries;
   readonly imports: ImportQueries;
@@ -81,6 +85,8 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     imports: new ImportQueries(sequelize),
     cases: new CaseQueries(sequelize, tables),
     alternations: new AlternationQueries(sequelize),
+    agents: new AgentQueries(sequelize),
+    schedules: new ScheduleQueries(sequelize),
     comparisons: new ComparisonQueries(sequelize, tables, ledger),
     time: new TimeQueries(sequelize),
     keeping: new KeepingQueries(sequelize),

@@ -1,4 +1,5 @@
 import { ACCESS_COMMANDS } from './access-commands';
+import { AGENT_COMMANDS } from './agent-commands';
 import { CASE_COMMANDS } from './case-commands';
 import { HUNT_COMMANDS } from './hunt-commands';
 import { IMPORT_COMMANDS } from './import-commands';
@@ -14,6 +15,7 @@ export const COMMANDS = {
   ...HUNT_COMMANDS,
   ...SIDE_COMMANDS,
   ...CASE_COMMANDS,
+  ...AGENT_COMMANDS,
   ...IMPORT_COMMANDS,
 };
 

@@ -3,5 +3,6 @@
  * "ubungs", and "straße" by "STRASSE".
  */
 export function foldedName(name: string): string {
-  return name.normalize('NFKD').replace(/\p{M}/gu, '').toUpperCase().toLowerCase();
+  // There is a capital ß: down first, so that it goes the way of the small one.
+  return name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().toUpperCase().toLowerCase();
 }

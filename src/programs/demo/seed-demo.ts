@@ -1,5 +1,6 @@
 import {
   linkKindOf,
+  movedBytes,
   planThroughTunnel,
   reportOf,
   seededRandom,
@@ -218,6 +219,7 @@ function endedRun(run: StoredRun, { line, ends, busy }: DemoRun, random: () => n
     ...run,
     ...{ status: 'finished', reason: null, endedAtMs: run.startedAtMs + endMs },
     ...figureColumns(reportOf(whole, conditionsOf(run)), run),
+    movedBytes: movedBytes(whole),
     sketch: sketchOf(stripDataOf(whole)),
   };
   return { run: finished, samples: whole };

@@ -59,6 +59,8 @@ async function openContext(log: Logger): Promise<ConsoleContext> {
     publicKey: publicKeyText(signingKey),
     port: Number(frontPortText),
     certificateFingerprint: fingerprintOf(certFile),
+    agentFile: join(PROGRAM_FOLDER, 'dist', 'agent.mjs'),
+    version: programVersion(),
     printFonts: join(PROGRAM_FOLDER, 'node_modules/@fontsource/atkinson-hyperlegible-next/files'),
     uploads: files.uploads,
     backups: {

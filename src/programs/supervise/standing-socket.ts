@@ -8,7 +8,8 @@ import { STANDING_PATH } from '@/wire/console/device';
 /** A browser answers a ping also while its page is in the background; a sleeping device does not. */
 const PING_MS = 1000;
 const SILENT_MS = 2500;
-const MOST_MESSAGE_BYTES = 4096;
+/** What an agent says of a machine with many links fits. */
+const MOST_MESSAGE_BYTES = 32_768;
 
 function cookieOf(request: IncomingMessage, name: string): string | null {
   const found = (request.headers.cookie ?? '').split(/;\s*/).find((pair) => pair.startsWith(`${name}=`));

@@ -1,25 +1,10 @@
-import { NO_SAMPLES, seededRandom } from '@/core';
-import { simulateSamples } from '@/programs/demo';
-import type { AlternationForm, StandingOrder } from '@/wire';
-import {
-  cookieFor,
-  deviceForm,
-  finished,
-  furnish,
-  GOOD_LINE,
-  handedIn,
-  openTestConsole,
-  orderFor,
-  STRANGER,
-  type TestConsole,
-} from '../console/console-for-tests';
-import { removePeer, saveDevice } from '../office';
-import { handInRun } from '../runs/hand-in-run';
-import { askForRun, moveQueue, refuseTurn, standBy } from '../turns';
+import type { AlternationForm } from '@/wire';
+import { furnish, openTestConsole, type TestConsole } from '../console/console-for-tests';
+import { removePeer } from '../office';
+import { moveQueue, refuseTurn } from '../turns';
+import { lastTurn, standingDevice, takeTurn, type StandingDevice } from '../turns/standing-for-tests';
 import { sidePageOf } from '../views';
 import { goOnWithAlternation, moveAlternations, sideIsReady, startAlternation, stopAlternation } from '.';
-
-const ORIGIN = 'http://192.0.2.20:4870';
 
 describe('turn and turn about', () => {
   let console: TestConsole;
@@ -30,31 +15,10 @@ describe('turn and turn about', () => {
   });
   afterEach(() => console.close());
 
-  /** A device that stands by and does what it is asked, over a line of its own rate. */
-  const standing = async (name: string) => {
-    const saved = await saveDevice(console.context, siteId, null, deviceForm({ name }));
-    if (!saved.ok) throw new Error(saved.fault.code);
-    const told: StandingOrder[] = [];
-    const cookie = await cookieFor(console, saved.value.id);
-    await standBy(console.context, cookie, { send: (order) => told.push(order), close: () => undefined });
-    return { id: saved.value.id, cookie, told };
-  };
-  type Standing = Awaited<ReturnType<typeof standing>>;
-  const lastTurn = ({ told }: Standing) =>
-    told.flatMap((order) => (order.kind === 'asked' ? [order.turnId] : [])).at(-1)!;
-
+  const standing = (name: string) => standingDevice(console, siteId, { name });
   /** The device takes up the turn that it was asked for last. */
-  const measure = async (device: Standing, mbps: number, samples = true) => {
-    const order = orderFor(null, {
-      ...{ deviceId: device.id, deviceName: null, turnId: lastTurn(device), reach: 'internet', profile: 'standard' },
-    });
-    const answer = await askForRun(console.context, { ...STRANGER, cookie: device.cookie }, order, ORIGIN);
-    if (!answer.ok || answer.value.status !== 'granted') throw new Error('not granted');
-    const line = { ...GOOD_LINE, down: { ...GOOD_LINE.down, rateBps: mbps * 1e6 } };
-    const handIn = samples
-      ? handedIn(simulateSamples(line, seededRandom(5)), answer.value, { sameMachine: false })
-      : finished(NO_SAMPLES);
-    await handInRun(console.context, answer.value.runId, answer.value.runKey, handIn);
+  const measure = async (device: StandingDevice, mbps: number, samples = true) => {
+    await takeTurn(console, device, { mbps, samples });
     console.advanceMs(60_000);
     await moveAlternations(console.context);
   };

@@ -9,6 +9,7 @@ export const AUDIT_CODES = [
   ...['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn', 'copy-made', 'keeping-changed'],
   ...['letterhead-saved', 'alternation-started', 'alternation-moved', 'alternation-stopped'],
   ...['runs-tagged', 'runs-noted', 'runs-left-out', 'runs-removed', 'view-saved', 'view-removed'],
+  ...['agent-retired', 'link-change-seen', 'schedule-made', 'schedule-paused', 'schedule-removed', 'budget-set'],
   ...['runs-imported', 'import-undone'],
   ...['comparison-made', 'comparison-changed', 'comparison-removed', 'comparison-shared', 'comparison-unshared'],
   ...['case-opened', 'case-changed', 'case-closed', 'case-removed'],

@@ -36,6 +36,10 @@ export interface ConsoleContext {
   readonly certificateFingerprint: string;
   /** Folder of the fonts that printed records are set in. */
   readonly printFonts: string;
+  /** The agent as one file, for machines that have only Node. */
+  readonly agentFile: string;
+  /** This console's version. */
+  readonly version: string;
   /** Folder for files that are about to be brought in; made when it is needed. */
   readonly uploads: string;
   /** Works out what stands out, beside this thread; absent: in it. */

@@ -64,6 +64,8 @@ export async function openTestConsole(onSql?: (sql: string) => void) {
     publicKey: publicKeyText(publicKey),
     port: 4870,
     certificateFingerprint: 'AB:CD',
+    agentFile: 'dist/agent.mjs',
+    version: '0.1.0',
     printFonts: 'node_modules/@fontsource/atkinson-hyperlegible-next/files',
     uploads: join(folder, 'uploads'),
     backups: {

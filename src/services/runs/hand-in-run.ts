@@ -1,5 +1,6 @@
 import {
   RUN_PROFILES,
+  movedBytes,
   reportOf,
   sentenceOf,
   sketchOf,
@@ -65,17 +66,19 @@ function endingOf(run: StoredRun, handIn: HandIn, kept: StoredReceipt, nowMs: nu
           peerLinkBps: facts.peerLinkBps,
         };
   // By the client's monotonic clock: a wall clock that was set meanwhile has no part in it.
+  const moved = { movedBytes: samples === null ? null : movedBytes(samples) };
   const measuredMs = samples?.phases.at(-1)?.toMs ?? null;
   const endedAtMs = measuredMs === null ? Math.max(run.startedAtMs, nowMs) : run.startedAtMs + measuredMs;
-  if (handIn.outcome === 'unfinished') return unfinished(run, handIn.reason, endedAtMs, seen, samples);
+  if (handIn.outcome === 'unfinished') return { ...unfinished(run, handIn.reason, endedAtMs, seen, samples), ...moved };
 
   const signed = { receipt: kept };
   const report = reportOf(handIn.samples, conditionsOf({ ...run, ...seen, ...signed }));
   const missing = missingFigure(report, handIn.samples);
-  if (missing !== null) return unfinished(run, missing, endedAtMs, seen, samples);
+  if (missing !== null) return { ...unfinished(run, missing, endedAtMs, seen, samples), ...moved };
   return {
     ...seen,
     ...signed,
+    ...moved,
     status: 'finished',
     reason: null,
     endedAtMs,

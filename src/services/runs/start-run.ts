@@ -1,4 +1,3 @@
-import { isDeepStrictEqual } from 'node:util';
 import {
   ceilingOfLink,
   linkKindOf,
@@ -10,79 +9,23 @@ import {
   type Plan,
   type TurnNeed,
 } from '@/core';
-import { NEW_DEVICE, STARTED_RUN, type Device, type Line, type Site, type StoredPeer } from '@/store';
+import { STARTED_RUN, type Device, type Line, type Site, type StoredPeer } from '@/store';
 import { type ConsoleFaultCode, done, failed, type Outcome, type RunGrant, type StartRun } from '@/wire';
 import { signTicket } from '@/wire/peer/ticket';
 import type { ConsoleContext } from '../console/console-context';
-import { cookieTimes, isTaken, type Becoming } from '../access/device-cookie';
 import { peerBaseUrl } from '../office/peer-address';
 import { crossingOf, type Crossing } from '../office/line-choice';
 import { leastDirectionMs } from './long-look';
 import { peerOfTurn, usualPeerId } from '../office/peer-choice';
 import { proofOf } from '../console/proofs';
-import { spotNamed } from '../office/spot-named';
+import { deviceOfAnswers } from './device-of-answers';
 import { continuedSet } from './run-sets';
 import { isOver, sweepSilentRuns } from './sweep-silent-runs';
-import { admit, type Admission, type Visitor } from '../access/visitor';
+import { admit, type Visitor } from '../access/visitor';
 
 const TICKET_LIFE_MS = 60_000;
 
 type Result<Value> = Promise<Outcome<Value, ConsoleFaultCode>>;
-
-/** Whether whoever asks may be this device: nobody is it yet, he is it himself, or the technician let another one be. */
-export function mayBe(device: Device, { knownDeviceId, here }: Admission, nowMs: number): boolean {
-  if (!isTaken(device, nowMs) || device.id === knownDeviceId || here) return true;
-  // The demo's own devices may be played by anybody.
-  return device.simulated || (device.openUntilMs ?? 0) > nowMs;
-}
-
-function becomingOf(existing: Device | undefined, { knownDeviceId, here }: Admission): Becoming {
-  if (existing?.id === knownDeviceId) return 'itself';
-  return here || existing?.simulated === true ? 'beside' : 'instead';
-}
-
-/** The device that the answers describe: an existing one, brought up to date, or a new one. */
-async function deviceOf(
-  context: ConsoleContext,
-  admission: Admission,
-  address: string | null,
-  order: StartRun,
-): Result<Device> {
-  const { site, bound } = admission;
-  const { sites } = context.store;
-  const nowMs = context.wallMs();
-  const devices = await sites.devicesOf(site.id);
-  // By whatever id it was known before.
-  const knownId = order.deviceId === null ? null : ((await sites.device(order.deviceId))?.id ?? null);
-  const existing = devices.find((device) => device.id === knownId);
-  if (order.deviceId !== null && existing === undefined) return failed('device-unknown');
-  if (bound !== null && existing?.id !== bound) return failed('device-not-yours');
-  if (existing !== undefined && !mayBe(existing, admission, nowMs))
-    return failed('device-taken', { device: existing.name });
-  const name = order.deviceName ?? existing?.name;
-  if (name === undefined) return failed('request-malformed', { complaint: 'deviceName: give it a name' });
-  const namesake = devices.find((device) => device.name.toLocaleLowerCase() === name.toLocaleLowerCase());
-  if (namesake !== undefined && namesake.id !== existing?.id) {
-    const free = existing !== undefined || mayBe(namesake, admission, nowMs);
-    return free ? failed('name-taken', { what: 'device', name }) : failed('device-taken', { device: namesake.name });
-  }
-  if (existing === undefined) {
-    const { devicesOfAddress, devicesOfOffice } = context.uses;
-    const seconds = devicesOfAddress.use(address ?? 'unknown', nowMs) ?? devicesOfOffice.use(site.id, nowMs);
-    if (seconds !== null) return failed('too-many-devices', { seconds });
-  }
-  const spotId = await spotNamed(context, site.id, order.spotName);
-  const fresh = { ...NEW_DEVICE, id: context.newId(), siteId: site.id, kind: order.deviceKind };
-  const device: Device = {
-    ...(existing ?? fresh),
-    ...{ spotId, name, link: order.link },
-    // The answer gives a cookie: from now on this browser is the device.
-    ...cookieTimes(existing, becomingOf(existing, admission), nowMs),
-    openUntilMs: null,
-  };
-  if (!isDeepStrictEqual(device, existing)) await sites.saveDevice(device);
-  return done(device);
-}
 
 /** A run that could be granted: everything that it needs is known, and nothing of it has been taken yet. */
 export interface PreparedRun {
@@ -141,7 +84,7 @@ export async function prepareRun(
   if (peer === null || baseUrl === null) return failed('peer-missing', { reach: order.reach });
   if (peer.otherKey !== null) return failed('peer-key-changed', { peer: peer.name });
   if (origin.startsWith('https:') && baseUrl.startsWith('http:')) return failed('peer-plain', { peer: peer.name });
-  const found = await deviceOf(context, admission.value, visitor.address, order);
+  const found = await deviceOfAnswers(context, admission.value, visitor.address, order);
   if (!found.ok) return found;
   const device = found.value;
   const nowMs = context.wallMs();

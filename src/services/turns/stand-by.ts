@@ -1,15 +1,24 @@
-import { readStandingAnswer } from '@/wire';
+import type { Device } from '@/store';
+import { readStandingAnswer, type AgentHello } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { deviceOfCookie } from '../access/device-cookie';
 import { refuseTurn } from './queue-turns';
 import type { StandingLink } from '../console/standing-devices';
 import { moveQueue } from './turn-desk';
+import { isUnderstood, noteHello } from '../agents/agents';
 
 /** One device that stands by, as its connection sees it. */
 export interface StandingSession {
   /** What the device said. */
   hear(text: unknown): Promise<void>;
   leave(): Promise<void>;
+}
+
+/** An agent says what it is; one that speaks otherwise is sent away, and told why. */
+async function greet(context: ConsoleContext, device: Device, hello: AgentHello, link: StandingLink): Promise<void> {
+  if (isUnderstood(hello)) return noteHello(context, device, hello);
+  link.send({ kind: 'dismissed', reason: 'other-version' });
+  link.close();
 }
 
 /** Lets the device of a cookie stand by; null when the cookie proves none. */
@@ -26,10 +35,12 @@ export async function standBy(
   return {
     hear: async (text) => {
       const answer = readStandingAnswer(text);
-      if (answer !== null) await refuseTurn(context, device.id, answer.turnId);
+      if (answer?.kind === 'refuse') await refuseTurn(context, device.id, answer.turnId);
+      else if (answer?.kind === 'hello') await greet(context, device, answer.hello, link);
     },
     leave: async () => {
       leave();
+      await context.store.agents.seen(device.id, context.wallMs());
       context.changes.tell('presence');
       await moveQueue(context);
     },

@@ -10,6 +10,7 @@ import { checkPeerKeys } from '../office/peer-check';
 import { judgeSomeAnew } from '../runs/judge-anew';
 import { forgetOldRemovals } from '../office/removals';
 import { sweepSilentRuns } from '../runs/sweep-silent-runs';
+import { forgetOldTimes, keepSchedules } from '../schedules';
 import { forgetOldTurns, moveQueue } from '../turns';
 import { nightlyBackup } from './nightly-backup';
 import { thinSamples } from './keeping';
@@ -24,6 +25,7 @@ export function consoleTasks(context: ConsoleContext): UpkeepTask[] {
     { name: 'end silent runs', everyMs: 2 * SECOND_MS, act: () => sweepSilentRuns(context) },
     { name: 'move the queue', everyMs: SECOND_MS, act: () => moveQueue(context) },
     { name: 'take turns about', everyMs: SECOND_MS, act: () => moveAlternations(context) },
+    { name: 'keep schedules', everyMs: 2 * SECOND_MS, act: () => keepSchedules(context) },
     { name: 'judge runs anew', everyMs: SECOND_MS, act: () => judgeSomeAnew(context) },
     { name: 'look for what stands out', everyMs: SECOND_MS, act: () => refreshDueDiagnoses(context) },
     { name: 'measure what cases miss', everyMs: MINUTE_MS, act: () => measureCases(context) },
@@ -31,6 +33,7 @@ export function consoleTasks(context: ConsoleContext): UpkeepTask[] {
     { name: 'renew codes that have ended', everyMs: MINUTE_MS, act: () => renewEndedCodes(context) },
     { name: 'forget sign-ins that have ended', everyMs: 10 * MINUTE_MS, act: () => forgetOldSignIns(context) },
     { name: 'forget what happened long ago', everyMs: 60 * MINUTE_MS, act: () => forgetOldAudit(context) },
+    { name: 'forget times of long ago', everyMs: 60 * MINUTE_MS, act: () => forgetOldTimes(context) },
     { name: 'forget old turns', everyMs: 10 * MINUTE_MS, act: () => forgetOldTurns(context) },
     { name: 'forget removals', everyMs: 10 * MINUTE_MS, act: () => forgetOldRemovals(context) },
     { name: 'forget files that were left', everyMs: 10 * MINUTE_MS, act: () => forgetLeftImports(context) },

@@ -3,7 +3,7 @@ import type { StoredPeer } from '@/store';
 import { type ConsoleFaultCode, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { peerFor, usualPeerId } from '../office/peer-choice';
-import { mayBe } from '../runs/start-run';
+import { mayBe } from '../runs/device-of-answers';
 import { admit, type Visitor } from '../access/visitor';
 
 /** What the device page needs to be filled in already. */

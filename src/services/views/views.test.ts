@@ -67,10 +67,19 @@ describe('a view', () => {
       ...{ fromMs: 0, untilMs: console.context.wallMs() },
     };
     const report = await views.reportOf(console.context, span);
+    const schedule = {
+      ...{ id: 'nightly', siteId, who: { kind: 'office' } as const, spreadMinutes: 2, paused: false },
+      schedule: { days: [0], times: { kind: 'at', minutes: [60] }, reaches: ['internet'], profile: 'quick' } as const,
+      ...{ byName: 'Ines', madeAtMs: 0, doneUntilMs: 0 },
+    };
+    await console.context.store.schedules.save(schedule);
     statements.length = 0;
     const { context } = console;
     const asked: Record<keyof typeof views extends infer Name ? Extract<Name, string> : never, unknown> = {
       BOARD_AGES: null,
+      agentsPageOf: await views.agentsPageOf(context, siteId),
+      schedulesPageOf: await views.schedulesPageOf(context, siteId),
+      bytesAMonth: await views.bytesAMonth(context, schedule.schedule, await context.store.sites.devicesOf(siteId)),
       auditPageOf: await auditPageOf(context, { beforeId: null, who: null, whats: null }),
       boardOf: await boardOf(context),
       huntPageOf: hunt.ok ? await views.huntPageOf(context, hunt.value.id) : null,

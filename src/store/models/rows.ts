@@ -99,6 +99,8 @@ export interface LineRow extends Row<LineRow> {
   longLookAtMs: number | null;
   /** How long it was seen to be faster at first, ms; null: it is not. */
   burstMs: number | null;
+  /** What runs may move over it in a month, bytes; null: as much as they like. */
+  budgetBytes: number | null;
   /** From when on its runs are still to be judged anew, since a plan was corrected; null: none are. */
   rejudgeFromMs: number | null;
 }
@@ -213,6 +215,8 @@ export interface RunRow extends Row<RunRow> {
   shareNumber: number | null;
   /** Why a technician took it out of all judgement; null: nobody did. */
   leftOut: string | null;
+  /** What it moved in both directions, payload bytes; null: not known. */
+  movedBytes: number | null;
   /** Codes of its fitness flags, each between two spaces. */
   flags: string;
   /** What it counts for; see core/judge/evidence. */

@@ -142,6 +142,7 @@ export function defineTables(sequelize: Sequelize): Tables {
         longLookAtMs: maybeNumber,
         rejudgeFromMs: maybeNumber,
         burstMs: maybeNumber,
+        budgetBytes: maybeNumber,
       }),
       {
         ...plain,
@@ -234,6 +235,7 @@ export function defineTables(sequelize: Sequelize): Tables {
         shareNumber: { type: DataTypes.INTEGER, allowNull: true },
         evidence: { ...text, defaultValue: 'alone' },
         leftOut: maybeText,
+        movedBytes: maybeNumber,
         flags: { ...text, defaultValue: '' },
         receipt: maybeJson,
         ticketId: maybeText,

@@ -25,6 +25,7 @@ export const KIND_CODES = {
     ...['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn'],
     ...['runs-tagged', 'runs-noted', 'runs-left-out', 'runs-removed', 'view-saved', 'view-removed'],
     ...['runs-imported', 'import-undone'],
+    ...['agent-retired', 'link-change-seen', 'schedule-made', 'schedule-paused', 'schedule-removed', 'budget-set'],
     ...['alternation-started', 'alternation-moved', 'alternation-stopped'],
     ...['comparison-made', 'comparison-changed', 'comparison-removed', 'comparison-shared', 'comparison-unshared'],
     ...['case-opened', 'case-changed', 'case-closed', 'case-removed'],

@@ -21,6 +21,7 @@ const run = (changes: Partial<Run>): Run => ({
     ...{ thinnedAtMs: null, importId: null },
     ranges: null,
     leftOut: null,
+    movedBytes: null,
     flags: '',
     tags: [],
   },

@@ -52,6 +52,7 @@ const CALLED_PLACES: Readonly<Record<string, string[]>> = {
     'hours',
   ],
   '/case': ['proof', 'provider', 'contract', 'complaint', 'report', 'pdf', 'evidence', 'print', 'record'],
+  '/agent': ['schedule', 'agent', 'unattended', 'cron', 'every', 'night', 'probe', 'box', 'budget', 'volume', 'data'],
   '/set-up': ['settings', 'options', 'contract', 'plan', 'provider', 'configure', 'backup', 'token'],
 };
 

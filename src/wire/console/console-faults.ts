@@ -88,6 +88,11 @@ export const CONSOLE_FAULTS = {
     title: 'No office yet',
     sentence: 'There is no office yet. Name it in the set-up first.',
   },
+  'spot-unknown': {
+    status: 404,
+    title: 'No such spot',
+    sentence: 'That spot is not in this office any more. Load the page again and choose another.',
+  },
   'device-unknown': {
     status: 404,
     title: 'Device unknown',
@@ -300,6 +305,32 @@ export const CONSOLE_FAULTS = {
       'The console met something it did not expect, and wrote it into its log as {id}. What was there before is still there. Try it once more; if it stays so, look into the log.',
   },
   ...BRING_IN_FAULTS,
+  'agent-other-version': {
+    status: 409,
+    title: 'Agent of another version',
+    sentence:
+      'The agent of version {version} and this console do not understand each other. Fetch the agent from this console anew, then join again.',
+  },
+  'agent-unknown': {
+    status: 404,
+    title: 'No such agent',
+    sentence: 'That machine is no agent here, or no more. Load the page again to see which there are.',
+  },
+  'link-change-unknown': {
+    status: 404,
+    title: 'Nothing changed there',
+    sentence: 'That change is not known here any more. Load the page again.',
+  },
+  'schedule-unknown': {
+    status: 404,
+    title: 'No such schedule',
+    sentence: 'That schedule was removed meanwhile. Load the page again to see which there are.',
+  },
+  'schedule-unreadable': {
+    status: 400,
+    title: 'Schedule cannot be read',
+    sentence: '{complaint} Say it like “every 20 minutes from 7 to 19, Monday to Friday, internet, quick”.',
+  },
   'alternation-over': {
     status: 409,
     title: 'Not at that step',

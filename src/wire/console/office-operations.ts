@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { LINK_KINDS, REACHES, VERDICT_WORDS } from '@/core';
 import { IMPORT_OPERATIONS } from './import-operations';
 import { HUNT_OPERATIONS } from './hunt-operations';
+import { AGENT_OPERATIONS } from './agent-operations';
 import { SIDE_OPERATIONS } from './side-operations';
 import { TIME_OPERATIONS } from './time-operations';
 import { ledgerRunSchema } from './ledger-messages';
@@ -372,6 +373,7 @@ export const OFFICE_OPERATIONS = {
   ...TIME_OPERATIONS,
   ...IMPORT_OPERATIONS,
   ...SIDE_OPERATIONS,
+  ...AGENT_OPERATIONS,
 } as const satisfies Readonly<Record<string, Operation>>;
 
 export type OfficeOperationName = keyof typeof OFFICE_OPERATIONS;

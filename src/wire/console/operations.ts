@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { complaintSchema } from '../forms/hunt-schemas';
+import { joinAgentSchema, joinedAgentSchema } from './agent-messages';
 import { exportedRunSchema, exportQuerySchema } from './export-messages';
 import { importPartSchema } from '../forms/import-schemas';
 import { ledgerPageSchema, ledgerQuerySchema } from './ledger-messages';
@@ -29,6 +30,18 @@ export const OPERATIONS: readonly Operation[] = [
       ...(['code-unknown', 'code-ended', 'too-many-tries', 'not-joined', 'device-unknown', 'device-busy'] as const),
       ...(['label-unknown', 'device-taken', 'too-many-devices', 'too-many-runs'] as const),
       ...(['device-not-yours', 'name-taken', 'peer-missing', 'peer-plain', 'turn-over', 'request-malformed'] as const),
+    ],
+  },
+  {
+    method: 'post',
+    path: '/api/v1/agents',
+    summary: 'A machine enrols as an agent, with a code: it stands by from now on without a person.',
+    caller: 'device',
+    request: joinAgentSchema,
+    answers: { 201: joinedAgentSchema },
+    faults: [
+      ...(['code-unknown', 'code-ended', 'too-many-tries', 'device-taken', 'too-many-devices', 'name-taken'] as const),
+      ...(['device-not-yours', 'agent-other-version', 'request-malformed'] as const),
     ],
   },
   {

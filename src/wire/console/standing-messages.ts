@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { PROFILE_NAMES, REACHES } from '@/core';
+import { agentHelloSchema } from './agent-messages';
 
 /** Console → device that stands by. */
 export const standingOrderSchema = z.discriminatedUnion('kind', [
@@ -13,13 +14,16 @@ export const standingOrderSchema = z.discriminatedUnion('kind', [
     inMs: z.number().nonnegative(),
   }),
   z.object({ kind: z.literal('withdrawn'), turnId: z.string() }),
-  /** This device was removed, or stands by in another tab: it is not to come back by itself. */
-  z.object({ kind: z.literal('dismissed'), reason: z.enum(['removed', 'elsewhere']) }),
+  /** This device was removed, stands by elsewhere, or is an agent that speaks otherwise: it is not to come back by itself. */
+  z.object({ kind: z.literal('dismissed'), reason: z.enum(['removed', 'elsewhere', 'other-version']) }),
 ]);
 export type StandingOrder = z.infer<typeof standingOrderSchema>;
 
-/** Device → console. */
-export const standingAnswerSchema = z.strictObject({ kind: z.literal('refuse'), turnId: z.string().max(64) });
+/** Device → console: not now; or, from an agent, what it is. */
+export const standingAnswerSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('refuse'), turnId: z.string().max(64) }),
+  z.strictObject({ kind: z.literal('hello'), hello: agentHelloSchema }),
+]);
 export type StandingAnswer = z.infer<typeof standingAnswerSchema>;
 
 /** Null for anything else than an answer. */

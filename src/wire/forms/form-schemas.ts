@@ -8,6 +8,7 @@ import {
   welcomeFormSchema,
 } from './access-schemas';
 import { caseFormSchema } from './case-schemas';
+import { budgetFormSchema } from './schedule-schemas';
 import { alternationFormSchema } from './side-schemas';
 import {
   deviceFormSchema,
@@ -23,6 +24,7 @@ import {
 /** The console's forms by name: the browser checks with these before it sends, the server again when it receives. */
 export const FORM_SCHEMAS = {
   case: caseFormSchema,
+  budget: budgetFormSchema,
   alternation: alternationFormSchema,
   keeping: keepingFormSchema,
   letterhead: letterheadFormSchema,

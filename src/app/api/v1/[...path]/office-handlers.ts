@@ -23,6 +23,7 @@ import {
 } from '@/wire';
 import { findingsDocument, huntDocument } from './hunt-documents';
 import { lookDocument, openImportDocument } from './import-documents';
+import { agentsDocument, schedulesDocument } from './agent-documents';
 import { alternationDocument, sideDocument } from './side-documents';
 import {
   boardDocument,
@@ -100,6 +101,15 @@ export const OFFICE_HANDLERS: Handlers = {
   sideIsReady: ({ ids }) => perform(COMMANDS.sideIsReady, { id: ids.id }),
   goOnWithAlternation: ({ ids }) => perform(COMMANDS.goOnWithAlternation, { id: ids.id }),
   stopAlternation: ({ ids }) => perform(COMMANDS.stopAlternation, { id: ids.id }),
+
+  listAgents: ({ context, ids }) => agentsDocument(context, ids.id),
+  retireAgent: ({ ids }) => perform(COMMANDS.retireAgent, { deviceId: ids.id }),
+  noteLinkChange: ({ ids }) => perform(COMMANDS.noteLinkChange, { changeId: ids.id }),
+  listSchedules: ({ context, ids }) => schedulesDocument(context, ids.id),
+  makeSchedule: async ({ ids, body }) => idOf(await perform(COMMANDS.makeSchedule, { ...body, siteId: ids.id })),
+  pauseSchedule: ({ ids, body }) => perform(COMMANDS.pauseSchedule, { id: ids.id, paused: body.paused }),
+  removeSchedule: ({ ids }) => perform(COMMANDS.removeSchedule, { id: ids.id }),
+  setBudget: ({ ids, body }) => perform(COMMANDS.setBudget, { lineId: ids.id, gigabytes: body.gigabytes }),
 
   letFindingBe: ({ ids, body }) => perform(COMMANDS.letFindingBe, { ...body, findingId: ids.id }),
   openFindingAgain: ({ ids }) => perform(COMMANDS.openFindingAgain, { findingId: ids.id }),

@@ -1,7 +1,7 @@
-import { cookies, headers } from 'next/headers';
+import { setDeviceCookie } from '@/app/device-cookie';
 import { visitedOrigin, visitorWith } from '@/app/visitor';
 import { technician } from '@/app/role';
-import { askForRun, cookieOfDevice, DEVICE_COOKIE, DEVICE_COOKIE_SECONDS, ledgerPageOf, theConsole } from '@/services';
+import { askForRun, ledgerPageOf, theConsole } from '@/services';
 import { ledgerQuerySchema, startRunSchema } from '@/wire';
 import { answering, faultAnswer, readBody, readQuery } from '../answer';
 
@@ -32,12 +32,6 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   const context = theConsole();
   const asked = await askForRun(context, await visitorWith(body.value.code), body.value, await visitedOrigin());
   if (!asked.ok) return faultAnswer(asked.fault);
-  (await cookies()).set(DEVICE_COOKIE, await cookieOfDevice(context, asked.value.deviceId), {
-    httpOnly: true,
-    sameSite: 'lax',
-    secure: (await headers()).get('x-forwarded-proto') === 'https',
-    path: '/',
-    maxAge: DEVICE_COOKIE_SECONDS,
-  });
+  await setDeviceCookie(context, asked.value.deviceId);
   return Response.json(asked.value, { status: asked.value.status === 'granted' ? 201 : 202 });
 });

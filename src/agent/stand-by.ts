@@ -1,0 +1,112 @@
+import type { Link } from '@/core';
+import { deliverLeft, sleep, type Outbox, type Post } from '@/session';
+import type { AgentHello, StandingOrder } from '@/wire';
+import { AgentFault } from './agent-faults';
+import { oneRun } from './one-run';
+import { keepStandingLine, type Dismissal } from './standing-line';
+
+type Asked = Extract<StandingOrder, { kind: 'asked' }>;
+
+/** What an agent that stands by tells whoever reads its output, an event each. */
+export type StandByNews =
+  | { readonly kind: 'standing' }
+  | { readonly kind: 'away'; readonly why: string }
+  | { readonly kind: 'handed-in'; readonly many: number }
+  | { readonly kind: 'asked'; readonly by: string; readonly reach: string; readonly profile: string }
+  | { readonly kind: 'measured'; readonly figures: string }
+  | { readonly kind: 'not-measured'; readonly why: string };
+
+export interface StandByOptions {
+  readonly origin: string;
+  readonly name: string;
+  readonly deviceId: () => string | null;
+  readonly cookie: () => string | null;
+  readonly post: Post;
+  readonly outbox: Outbox;
+  readonly hello: (outbox: number) => Promise<AgentHello>;
+  readonly link: () => Promise<Link>;
+  readonly agentVersion: string;
+  readonly onNews: (news: StandByNews) => void;
+  readonly signal: AbortSignal;
+  /** So often what was left is handed in again, ms. */
+  readonly everyMs?: number;
+}
+
+const EVERY_MS = 20_000;
+
+const SENT_AWAY: Readonly<Record<Dismissal, string>> = {
+  removed: 'The technician retired this agent. Join again if it is to go on.',
+  elsewhere:
+    'Another machine stands by as this one, with a copy of its state. Let one of them join under another name.',
+  'other-version':
+    'This agent and the console do not understand each other any more. Fetch the agent from the console anew, then start it again.',
+  'not-joined': 'The console does not know this machine any more. Join again with the code that the board shows.',
+};
+
+/**
+ * Stands by at a console until it is aborted: measures when it is asked, hands in what it has, comes back by itself when the
+ * console was away. Throws AgentFault when the console sends this machine away.
+ */
+export async function standBy(options: StandByOptions): Promise<void> {
+  const { origin, post, outbox, onNews, signal, everyMs = EVERY_MS } = options;
+  const withdrawn = new Set<string>();
+  let current: { readonly turnId: string; readonly stop: AbortController } | null = null;
+  let standing = false;
+
+  const measure = async ({ turnId, by, reach, profile, inMs }: Asked) => {
+    const stop = new AbortController();
+    current = { turnId, stop };
+    signal.addEventListener('abort', () => stop.abort());
+    onNews({ kind: 'asked', by, reach, profile });
+    try {
+      // Nobody sits here who could say not now; what is asked of others at the same time begins for all at once.
+      await sleep(inMs, stop.signal);
+      if (withdrawn.has(turnId) || stop.signal.aborted) return;
+      const { answer } = await oneRun({
+        ...{ origin, post, outbox, signal: stop.signal, agentVersion: options.agentVersion, authenticated: true },
+        order: {
+          ...{ code: null, deviceId: options.deviceId(), deviceName: options.name, deviceKind: null, spotName: '' },
+          ...{ link: await options.link(), reach, profile, told: [], noticed: [], turnId, holdMs: 0, pacedMbps: null },
+        },
+        onProgress: () => undefined,
+        onWaiting: () => undefined,
+      });
+      onNews({ kind: 'measured', figures: `${answer.figures} ${answer.held}`.trim() });
+    } catch (error) {
+      if (!(error instanceof AgentFault)) throw error;
+      onNews({ kind: 'not-measured', why: error.message });
+    } finally {
+      current = null;
+    }
+  };
+
+  const onOrder = (order: StandingOrder) => {
+    if (order.kind === 'asked' && current === null) void measure(order);
+    if (order.kind === 'withdrawn') {
+      withdrawn.add(order.turnId);
+      if (current?.turnId === order.turnId) current.stop.abort();
+    }
+  };
+
+  const handInLeft = async () => {
+    if (!standing || current !== null) return;
+    const { taken } = await deliverLeft(post, outbox);
+    if (taken > 0) onNews({ kind: 'handed-in', many: taken });
+  };
+  const handingIn = setInterval(() => void handInLeft(), everyMs);
+
+  try {
+    const dismissed = await keepStandingLine({
+      ...{ origin, cookie: options.cookie, onOrder, signal },
+      hello: async () => options.hello((await outbox.all()).length),
+      onHeard: (heard, why) => {
+        if (heard !== standing) onNews(heard ? { kind: 'standing' } : { kind: 'away', why });
+        standing = heard;
+        if (heard) void handInLeft();
+      },
+    });
+    if (dismissed !== null) throw new AgentFault('sent-away', { why: SENT_AWAY[dismissed] });
+  } finally {
+    clearInterval(handingIn);
+  }
+}

@@ -1,0 +1,57 @@
+import { join } from 'node:path';
+import type { Command } from 'commander';
+import {
+  AgentFault,
+  diskOutbox,
+  KnownDevices,
+  linkTowards,
+  postTo,
+  readEnrolment,
+  standBy,
+  stateFolder,
+  type StandByNews,
+} from '@/agent';
+import { programVersion } from '../folder/version';
+import { agentHello } from './agent-hello';
+
+function newsWords(news: StandByNews): string {
+  switch (news.kind) {
+    case 'standing':
+      return 'The console hears this machine.';
+    case 'away':
+      return `The console does not answer: ${news.why}. Trying again; nothing that was measured is lost.`;
+    case 'handed-in':
+      return `Handed in what was left: ${news.many}.`;
+    case 'asked':
+      return `Asked by ${news.by}: ${news.reach}, ${news.profile}.`;
+    case 'measured':
+      return `Measured: ${news.figures}`;
+    case 'not-measured':
+      return `Not measured: ${news.why}`;
+  }
+}
+
+/** Each event a line with its time, for a terminal and for the journal alike. */
+const tell = (news: StandByNews) => console.log(`${new Date().toISOString()} ${newsWords(news)}`);
+
+/** Stands by at the console that this machine joined, until it is stopped. */
+export async function serve(): Promise<void> {
+  const enrolment = readEnrolment();
+  if (enrolment === null) throw new AgentFault('not-joined');
+  const { origin, name } = enrolment;
+  const stop = new AbortController();
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
+  const devices = new KnownDevices();
+  await standBy({
+    ...{ origin, name, agentVersion: programVersion(), hello: agentHello, onNews: tell, signal: stop.signal },
+    deviceId: () => devices.of(origin, name)?.id ?? null,
+    cookie: () => devices.of(origin, name)?.cookie ?? null,
+    post: postTo(origin, name, devices),
+    outbox: diskOutbox(join(stateFolder(), 'outbox'), origin),
+    link: async () => (await linkTowards(new URL(origin).hostname)) ?? { medium: 'unknown' as const },
+  });
+}
+
+export function addServeCommand(program: Command): void {
+  program.command('serve').description('stand by at the console that this machine joined, until stopped').action(serve);
+}

@@ -1,0 +1,1 @@
+export { joinAgent, noteChangeSeen, noteHello, retireAgent } from './agents';

@@ -1,0 +1,76 @@
+import { linkChangeWords, machineSentence } from '@/core';
+import type { StoredAgent, StoredLinkChange } from '@/store';
+import type { ConsoleContext } from '../console/console-context';
+
+const DAY_MS = 24 * 3600_000;
+/** So long what changed of a link is told. */
+const CHANGES_MS = 30 * DAY_MS;
+/** A clock that is off by more is worth telling, ms. */
+const CLOCK_OFF_MS = 2000;
+
+/** An agent as it is shown. */
+export interface ShownAgent extends Pick<StoredAgent, 'deviceId' | 'version' | 'facts' | 'joinedAtMs' | 'outbox'> {
+  readonly name: string;
+  readonly spotName: string | null;
+  readonly present: boolean;
+  /** Measures just now. */
+  readonly busy: boolean;
+  readonly seenAtMs: number;
+  /** How it is connected, as a sentence. */
+  readonly sentence: string;
+  /** Whether it is of another version than this console: it goes on working, and is to be fetched anew. */
+  readonly otherVersion: boolean;
+  /** How far its clock is off, ms; null: not worth telling. */
+  readonly clockOffMs: number | null;
+  readonly lastRunAtMs: number | null;
+}
+
+/** A fact of a link that changed, as a sentence. */
+export interface ShownLinkChange extends Pick<StoredLinkChange, 'id' | 'deviceId' | 'atMs' | 'seenAtMs'> {
+  readonly deviceName: string;
+  readonly sentence: string;
+}
+
+export interface AgentsPage {
+  readonly agents: readonly ShownAgent[];
+  readonly changes: readonly ShownLinkChange[];
+}
+
+/** The machines of an office that stand by without a person. */
+export async function agentsPageOf(context: ConsoleContext, siteId: string): Promise<AgentsPage> {
+  const { agents, sites, turns } = context.store;
+  const nowMs = context.wallMs();
+  const [found, devices, spots, changes, open, lastRuns] = await Promise.all([
+    agents.ofSite(siteId),
+    sites.devicesOf(siteId),
+    sites.spotsOf(siteId),
+    agents.changesOf(siteId, nowMs - CHANGES_MS),
+    turns.open(),
+    agents.lastRuns(siteId),
+  ]);
+  const deviceOf = (id: string) => devices.find((device) => device.id === id);
+  const busy = new Set(open.filter(({ status }) => status === 'running').map(({ deviceId }) => deviceId));
+  const shown = found.map((agent): ShownAgent => {
+    const device = deviceOf(agent.deviceId);
+    const present = context.standing.isPresent(agent.deviceId);
+    return {
+      ...{ deviceId: agent.deviceId, version: agent.version, facts: agent.facts, outbox: agent.outbox },
+      joinedAtMs: agent.joinedAtMs,
+      name: device?.name ?? '',
+      spotName: spots.find(({ id }) => id === device?.spotId)?.name ?? null,
+      ...{ present, busy: busy.has(agent.deviceId), seenAtMs: present ? nowMs : agent.seenAtMs },
+      sentence: machineSentence(agent.facts),
+      otherVersion: agent.version !== context.version,
+      clockOffMs: Math.abs(agent.clockOffsetMs) > CLOCK_OFF_MS ? agent.clockOffsetMs : null,
+      lastRunAtMs: lastRuns.get(agent.deviceId) ?? null,
+    };
+  });
+  return {
+    agents: shown,
+    changes: changes.map(({ id, deviceId, atMs, seenAtMs, ...change }) => ({
+      ...{ id, deviceId, atMs, seenAtMs },
+      deviceName: deviceOf(deviceId)?.name ?? 'a device that was removed',
+      sentence: linkChangeWords(change),
+    })),
+  };
+}

@@ -20,6 +20,7 @@ const SEEN = [
     'people',
     'rounds',
     'side',
+    'standing-agent',
     'set-up',
     'starting',
     'time',

@@ -33,6 +33,7 @@ import {
   type DemoLine,
   type DemoRun,
 } from './scenario';
+import { seedAgent, seedDriverChange, seedSchedule } from './seed-agents';
 import { simulateSamples } from './simulate-samples';
 
 const HOUR_MS = 3_600_000;
@@ -152,8 +153,17 @@ export async function seedDemo(context: ConsoleContext): Promise<void> {
   }
   await store.runs.takeIn(ended);
   await noteRouterSwap(context, quayId, nowMs);
+  const [attic, shop] = [agentOf(mill, 'attic'), agentOf(quay, 'shopAgent')];
+  await seedAgent(context, attic, 0);
+  await seedAgent(context, shop, 0.6 * HOUR_MS);
+  await seedDriverChange(context, shop);
+  await seedSchedule(context, attic);
   for (const siteId of [millId, quayId]) await refreshDiagnosis(context, siteId);
 }
+
+const agentOf = ({ siteId, devices }: SeededOffice, key: string) => ({
+  ...{ siteId, deviceId: devices[key]!.id, device: devices[key]!.device },
+});
 
 /** What was done at the shop nine days ago, so that it can be seen whether it helped. */
 async function noteRouterSwap({ store, newId }: ConsoleContext, siteId: string, nowMs: number): Promise<void> {

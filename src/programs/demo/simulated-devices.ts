@@ -1,4 +1,4 @@
-import { REACHES, type Link } from '@/core';
+import { REACHES, type Link, type MachineFacts } from '@/core';
 import { deviceCookieValue, type ConsoleContext } from '@/services';
 import type { Device, StoredPeer } from '@/store';
 import type { DevicePractice } from './practice-document';
@@ -10,6 +10,8 @@ export interface SimulatedDevice {
   readonly deviceName: string;
   readonly spotName: string;
   readonly link: Link;
+  /** What it sees of itself; null: a browser. */
+  readonly machine: MachineFacts | null;
   /** What its browser would hold. */
   readonly cookie: string;
   /** Port that a grant names → port of the practice line that stands for the link on the way there. */
@@ -44,14 +46,18 @@ export async function demoDevicesOf(
   for (const site of (await store.sites.all()).filter(({ demo }) => demo)) {
     const [spots, peers] = await Promise.all([store.sites.spotsOf(site.id), store.sites.peersOf(site.id)]);
     for (const device of (await store.sites.devicesOf(site.id)).filter(({ simulated }) => simulated)) {
-      const plays = PLAYED.find(({ name }) => name === device.name)?.plays ?? null;
+      const played = PLAYED.find(({ name }) => name === device.name);
+      const plays = played?.plays ?? null;
       const ways: Record<number, number> = {};
       for (const toPort of portsOf(peers, port)) {
         if (plays === null) continue;
         ways[toPort] = await freePort();
         lines.push({ name: `${device.name} to port ${toPort}`, plays, listenPort: ways[toPort], toPort });
       }
-      devices.push(simulated(device, spots.find(({ id }) => id === device.spotId)?.name ?? '', signingKey, ways));
+      devices.push({
+        ...simulated(device, spots.find(({ id }) => id === device.spotId)?.name ?? '', signingKey, ways),
+        machine: played?.machine ?? null,
+      });
     }
   }
   return { devices, lines };
@@ -62,6 +68,6 @@ function simulated(
   spotName: string,
   signingKey: Reads['signingKey'],
   ways: SimulatedDevice['ways'],
-): SimulatedDevice {
+): Omit<SimulatedDevice, 'machine'> {
   return { deviceId: id, deviceName: name, spotName, link, cookie: deviceCookieValue({ signingKey }, id), ways };
 }

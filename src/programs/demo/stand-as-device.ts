@@ -1,10 +1,18 @@
 import WebSocket from 'ws';
 import { oneRun, postTo, type DeviceMemory } from '@/agent';
-import type { Link } from '@/core';
+import type { Link, MachineFacts } from '@/core';
 import { DEVICE_COOKIE } from '@/services/access/device-cookie';
 import { memoryOutbox } from '@/session';
-import { DEMO_AGENT_VERSION, standingOrderSchema, type RunGrant, type StandingOrder } from '@/wire';
+import {
+  AGENT_PROTOCOL,
+  DEMO_AGENT_VERSION,
+  standingOrderSchema,
+  type RunGrant,
+  type StandingAnswer,
+  type StandingOrder,
+} from '@/wire';
 import { STANDING_PATH } from '@/wire/console/device';
+import { programVersion } from '../folder/version';
 import type { SimulatedDevice } from './simulated-devices';
 
 const BACK_AFTER_MS = 2000;
@@ -38,6 +46,12 @@ async function measure(origin: string, device: SimulatedDevice, asked: Asked): P
     signal: new AbortController().signal,
   });
 }
+
+/** What an agent says of itself when it begins to stand by. */
+const helloOf = (facts: MachineFacts): StandingAnswer => ({
+  kind: 'hello',
+  hello: { version: programVersion(), protocol: AGENT_PROTOCOL, facts, clockMs: Date.now(), outbox: 0 },
+});
 
 /** Stands by as a device of the demo and measures when it is asked to. Returns what ends it. */
 export function standAsDevice(
@@ -86,6 +100,9 @@ export function standAsDevice(
       headers: { Cookie: `${DEVICE_COOKIE}=${device.cookie}` },
     });
     socket = opened;
+    opened.on('open', () => {
+      if (device.machine !== null) opened.send(JSON.stringify(helloOf(device.machine)));
+    });
     opened.on('message', (data: Buffer) => {
       const order = standingOrderSchema.safeParse(JSON.parse(data.toString())).data;
       if (order === undefined) return;

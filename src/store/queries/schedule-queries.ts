@@ -157,6 +157,18 @@ export class ScheduleQueries {
     return rows.map(({ moved }) => moved);
   }
 
+  /** The finished runs of a device since a moment, the oldest first. */
+  async startsOf(
+    deviceId: string,
+    sinceMs: number,
+  ): Promise<readonly { readonly id: string; readonly startedAtMs: number; readonly reach: Reach }[]> {
+    return this.sequelize.query(
+      `SELECT id, startedAtMs, reach FROM runs WHERE deviceId = ? AND startedAtMs >= ? AND status = 'finished'
+       ORDER BY startedAtMs`,
+      { replacements: [deviceId, sinceMs], type: QueryTypes.SELECT },
+    );
+  }
+
   async #select(where: string, values: readonly string[]): Promise<StoredSchedule[]> {
     const rows = await this.sequelize.query<Row>(`SELECT * FROM schedules WHERE ${where} ORDER BY madeAtMs, id`, {
       replacements: [...values],

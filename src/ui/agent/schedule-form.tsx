@@ -83,6 +83,7 @@ export function ScheduleForm({ who, estimate, make }: ScheduleFormProps) {
         <label className="text-sm">
           <span className="block text-quiet">for</span>
           <select
+            aria-label="for whom"
             className="field !min-h-9 max-w-80 !py-0"
             value={whom}
             onChange={({ target }) => setWhom(target.value)}

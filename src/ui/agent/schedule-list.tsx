@@ -57,7 +57,7 @@ export function ScheduleList({ schedules, pause, remove }: ScheduleListProps) {
                 {of.words.replace(/^./, (letter) => letter.toUpperCase())}
               </p>
               <p className="break-words text-sm">
-                For {of.who}. {volumeWords(of)}
+                For {of.who}. {volumeWords(of, of.devices.join() !== of.who)}
               </p>
               <p className="text-sm text-quiet">
                 {of.paused ? (

@@ -23,10 +23,10 @@ function deviceWords(devices: readonly string[]): string {
   return `${devices.slice(0, MOST_NAMES).join(', ')} and ${devices.length - MOST_NAMES} more`;
 }
 
-/** What a schedule comes to, in sentences. */
-export function volumeWords({ runsAWeek, devices, bytesAMonth, without }: ScheduleVolume): string {
+/** What a schedule comes to, in sentences. `named`: with the devices that it means. */
+export function volumeWords({ runsAWeek, devices, bytesAMonth, without }: ScheduleVolume, named = true): string {
   if (devices.length === 0) return 'It means no device yet: it begins with the first agent that joins there.';
-  const runs = `${runsAWeek} ${runsAWeek === 1 ? 'run' : 'runs'} a week by ${deviceWords(devices)}`;
+  const runs = `${runsAWeek} ${runsAWeek === 1 ? 'run' : 'runs'} a week${named ? ` by ${deviceWords(devices)}` : ''}`;
   if (bytesAMonth === null) return `${runs}. What they move is not known before the first of them.`;
   const some = without === 0 ? '' : `; of ${without} ${without === 1 ? 'place' : 'places'} it is not known yet`;
   return `${runs}; about ${gigabytes(bytesAMonth)} a month${some}.`;

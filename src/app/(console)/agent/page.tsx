@@ -87,20 +87,28 @@ export default async function AgentPlace() {
           <LinkChangeList changes={changes} seen={changeSeenAction} />
         </section>
       )}
-      <section aria-label="Add a machine" className={agents.length === 0 ? 'mt-3' : 'mt-6'}>
-        {agents.length > 0 && <h2 className="mb-1 font-semibold">Add a machine</h2>}
-        <JoinLines origin={origin} code={site.joinCode} />
-      </section>
+      {agents.length === 0 && (
+        <div className="mt-3">
+          <JoinLines origin={origin} code={site.joinCode} />
+        </div>
+      )}
       <section aria-label="Schedules" className="mt-8">
         <h2 className="font-semibold">Schedules</h2>
         {schedules.length === 0 ? (
-          <p className="text-quiet">None yet.</p>
+          <p className="text-quiet">
+            None yet. {agents.length === 0 && 'They can be made before there is an agent, and begin with the first.'}
+          </p>
         ) : (
           <ScheduleList schedules={schedules} pause={pauseScheduleAction} remove={removeScheduleAction} />
         )}
-        <details className="mt-3" open={schedules.length === 0}>
+        <details className="mt-3" open={agents.length > 0 && schedules.length === 0}>
           <summary className="font-semibold">Make one</summary>
           <div className="mt-2">
+            <p className="mb-2 text-sm text-quiet">
+              Hours are those of{' '}
+              {site.timeZone ?? `${Intl.DateTimeFormat().resolvedOptions().timeZone}, this console’s`}. The office’s own
+              are chosen in the set-up.
+            </p>
             <ScheduleForm
               who={who}
               estimate={estimateScheduleAction.bind(null, site.id)}
@@ -116,6 +124,12 @@ export default async function AgentPlace() {
             A measurement is traffic. At the limit scheduled runs wait for the next month; what a person starts goes on.
           </p>
           <LineBudgets budgets={budgets} set={(lineId) => setBudgetAction.bind(null, lineId)} />
+        </section>
+      )}
+      {agents.length > 0 && (
+        <section aria-label="Add a machine" className="mt-8">
+          <h2 className="mb-1 font-semibold">Add a machine</h2>
+          <JoinLines origin={origin} code={site.joinCode} />
         </section>
       )}
     </>

@@ -1,4 +1,5 @@
-import type { DeviceKind, Link } from '@/core';
+import type { DeviceKind, Link, MachineFacts } from '@/core';
+import { demoMachine } from './demo-machine';
 
 /** Larkspur Bindery, a made-up business that repairs old books: a workshop and a shop, joined by a tunnel. */
 export interface DemoLine {
@@ -20,6 +21,8 @@ export interface DemoDevice {
   readonly kind: DeviceKind;
   readonly link: Link;
   readonly notes?: string;
+  /** What it sees of itself, where it is a machine that stands by without a person. */
+  readonly machine?: MachineFacts;
   /** What its link really lets through, for a device that stands by: payload in Mb/s, queue and round trip in ms. */
   readonly plays?: {
     readonly downMbps: number;
@@ -84,7 +87,10 @@ export const MILL_LANE_DEVICES = {
     ...{ name: 'Accounts laptop', spot: 'Office', kind: 'laptop', link: wifi('5', 'office ceiling', 44, 80) },
     plays: { downMbps: 414, upMbps: 377, queueMs: 30, roundTripMs: 3 },
   },
-  attic: { name: 'Attic agent', spot: 'Attic', kind: 'box', link: cable(1000) },
+  attic: {
+    ...{ name: 'Attic agent', spot: 'Attic', kind: 'box', link: cable(1000), machine: demoMachine('198.51.100.1') },
+    plays: { downMbps: 941, upMbps: 941, queueMs: 3, roundTripMs: 0.4 },
+  },
 } as const satisfies Record<string, DemoDevice>;
 
 export const QUAY_STREET_DEVICES = {
@@ -96,7 +102,9 @@ export const QUAY_STREET_DEVICES = {
     ...{ name: 'Stockroom laptop', spot: 'Stockroom', kind: 'laptop', link: wifi('5', 'shop ceiling', 36, 80) },
     plays: { downMbps: 260, upMbps: 230, queueMs: 24, roundTripMs: 3 },
   },
-  shopAgent: { name: 'Shop agent', spot: 'Back room', kind: 'box', link: cable(1000) },
+  shopAgent: {
+    ...{ name: 'Shop agent', spot: 'Back room', kind: 'box', link: cable(1000), machine: demoMachine('203.0.113.1') },
+  },
 } as const satisfies Record<string, DemoDevice>;
 
 export type DemoDeviceKey = keyof typeof MILL_LANE_DEVICES | keyof typeof QUAY_STREET_DEVICES;

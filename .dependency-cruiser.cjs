@@ -35,7 +35,7 @@ const INNER = {
     'ledger',
     'picture',
   ],
-  services: ['console', 'audit', 'access', 'office', 'runs', 'agents', 'turns', 'schedules', 'diagnosis', 'hunts', 'cases', 'views', 'upkeep'],
+  services: ['console', 'audit', 'access', 'office', 'runs', 'agents', 'turns', 'schedules', 'diagnosis', 'hunts', 'cases', 'views', 'alarms', 'upkeep'],
   wire: ['fault', 'address', 'peer', 'forms', 'console'],
   programs: ['faults', 'folder', 'log', 'supervise', 'demo', 'agent', 'entry'],
 };

@@ -12,7 +12,7 @@ test.describe.configure({ mode: 'serial' });
 /** A machine with Node and nothing else: what it fetched from the console, and its own state. */
 const MACHINE = mkdtempSync(join(tmpdir(), 'bent-straw-e2e-'));
 const FILE = join(MACHINE, 'bent-straw-agent.mjs');
-const env = { PATH: process.env['PATH'], HOME: MACHINE, XDG_STATE_HOME: join(MACHINE, 'state') };
+const env = { ...process.env, HOME: MACHINE, XDG_STATE_HOME: join(MACHINE, 'state') };
 const port = newPort();
 const data = newDataFolder();
 let program: Program;

@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import WebSocket from 'ws';
-import { median, type DiagnosisInput } from '@/core';
+import { median, type DiagnosisInput, type Tray } from '@/core';
 import { PROGRAM_FOLDER } from '@/programs/folder/version';
 import { ThinkingThread } from '@/programs/supervise/thinking-thread';
 import {
@@ -12,6 +12,10 @@ import {
   deviceCookieValue,
   exportedRuns,
   ledgerOf,
+  makeComparison,
+  matchingRuns,
+  sidePageOf,
+  timeSeriesOf,
   refreshDiagnosis,
   openPresence,
   type ConsoleContext,
@@ -35,6 +39,10 @@ const TIMES = numberArgument(process.argv[4], 40, 'How often each is asked for')
 /** The first ones warm up. */
 const WARMING = Math.min(5, TIMES - 1);
 const STANDING = 50;
+/** Of each of two trays. */
+const SIDE_RUNS = 5000;
+/** What takes long is asked for so often at most. */
+const MOST_SLOW = 7;
 const MOST_SETTLING_S = 60;
 const WATCH_MS = 1000 * numberArgument(process.argv[3], 20, 'The seconds to watch');
 
@@ -105,6 +113,7 @@ async function serviceTimes(data: string, runs: number): Promise<void> {
   const context = {
     ...{ store, wallMs: () => Date.now(), newId, ...openPresence() },
     think: (siteId: string, input: DiagnosisInput) => thread.diagnose(siteId, input),
+    compare: (trays: readonly Tray[]) => thread.compare(trays),
   } as unknown as ConsoleContext;
   const middle = async (act: () => Promise<unknown>, before: () => Promise<unknown> = () => Promise.resolve()) => {
     const took: number[] = [];
@@ -155,12 +164,44 @@ async function ledgerTimes(context: ConsoleContext, runs: number): Promise<void>
   took.sort((a, b) => a - b);
   const at = (share: number) => took[Math.min(took.length - 1, Math.floor(share * took.length))]!.toFixed(0);
   console.log(`| ledger, ${ASKED.length} ways to ask | ${runs} | ${at(0.5)} | ${at(0.95)} | |`);
+  await sideAndTime(context, runs);
   const startedMs = performance.now();
   const file = await exportedRuns(context, {}, 'csv');
   let bytes = 0;
   if (file.ok) for await (const part of file.value.parts) bytes += Buffer.byteLength(part);
   const ms = (performance.now() - startedMs).toFixed(0);
   console.log(`| all runs as CSV | ${runs} | ${ms} | | ${(bytes / 1000).toFixed(0)} |`);
+}
+
+/** What a comparison of two trays of five thousand takes, and the course of a line over all its runs, ms. */
+async function sideAndTime(context: ConsoleContext, runs: number): Promise<void> {
+  const { store } = context;
+  const [site] = await store.sites.all();
+  const tray = async (query: string) => {
+    const found = await matchingRuns(context, { query });
+    return { name: query, query: '', runIds: found.slice(0, SIDE_RUNS) };
+  };
+  const trays = [await tray('link=wired reach=internet'), await tray('link=5 reach=internet')];
+  const made = await makeComparison(context, 'Bench', { siteId: site!.id, name: '', trays });
+  const took: number[] = [];
+  let compared = '';
+  for (let time = 0; time < Math.min(TIMES, MOST_SLOW); time += 1) {
+    const startedMs = performance.now();
+    const page = await sidePageOf(context, made.ok ? made.value.id : '');
+    took.push(performance.now() - startedMs);
+    compared = page.ok ? page.value.trays.map((each) => each.runs.length).join(' and ') : 'nothing';
+  }
+  console.log(`| side by side, ${compared} runs | ${runs} | ${median(took)!.toFixed(0)} | | |`);
+  const [line] = await store.sites.linesOf(site!.id);
+  const courses: number[] = [];
+  let occasions = 0;
+  for (let time = 0; time < Math.min(TIMES, MOST_SLOW); time += 1) {
+    const startedMs = performance.now();
+    const series = await timeSeriesOf(context, site!.id, `line ${line!.id}`);
+    courses.push(performance.now() - startedMs);
+    occasions = series.ok ? series.value.occasions.runId.length : 0;
+  }
+  console.log(`| a line over time, ${occasions} occasions | ${runs} | ${median(courses)!.toFixed(0)} | | |`);
 }
 
 /** Each store is served at a port of its own: a sign-in is kept by the address. */

@@ -92,6 +92,8 @@ export * from './words/agent-words';
 export * from './words/missed-words';
 export * from './watch/machine-facts';
 export * from './watch/schedule';
+export * from './watch/alarms';
+export * from './words/alarm-words';
 export * from './watch/schedule-words';
 export * from './run/moved-bytes';
 export * from './words/yardstick-words';

@@ -1,6 +1,7 @@
 export { diskTroubleOf } from '@/store';
 export * from './access';
 export * from './agents';
+export * from './alarms';
 export * from './alternations';
 export * from './audit';
 export * from './cases';

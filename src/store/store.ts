@@ -4,6 +4,7 @@ import { migrate } from './migrations/migrate';
 import { defineTables, type Tables } from './models/tables';
 import { AccessQueries } from './queries/access-queries';
 import { AgentQueries } from './queries/agent-queries';
+import { AlarmQueries } from './queries/alarm-queries';
 import { ScheduleQueries } from './queries/schedule-queries';
 import { AlternationQueries } from './queries/alternation-queries';
 import { AuditQueries } from './queries/audit-queries';
@@ -36,6 +37,7 @@ export interface Store {
   readonly cases: CaseQueries;
   readonly alternations: AlternationQueries;
   readonly agents: AgentQueries;
+  readonly alarms: AlarmQueries;
   readonly schedules: ScheduleQueries;
   readonly comparisons: ComparisonQueries;
   readonly exports: ExportQueries;
@@ -86,6 +88,7 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     cases: new CaseQueries(sequelize, tables),
     alternations: new AlternationQueries(sequelize),
     agents: new AgentQueries(sequelize),
+    alarms: new AlarmQueries(sequelize),
     schedules: new ScheduleQueries(sequelize),
     comparisons: new ComparisonQueries(sequelize, tables, ledger),
     time: new TimeQueries(sequelize),

@@ -7,6 +7,8 @@ export * from './console/import-operations';
 export * from './console/side-operations';
 export * from './forms/side-schemas';
 export * from './forms/schedule-schemas';
+export * from './forms/alarm-schemas';
+export * from './console/alarm-operations';
 export * from './console/agent-operations';
 export * from './forms/case-schemas';
 export * from './console/console-faults';

@@ -1,5 +1,6 @@
 import { ACCESS_COMMANDS } from './access-commands';
 import { AGENT_COMMANDS } from './agent-commands';
+import { ALARM_COMMANDS } from './alarm-commands';
 import { CASE_COMMANDS } from './case-commands';
 import { HUNT_COMMANDS } from './hunt-commands';
 import { IMPORT_COMMANDS } from './import-commands';
@@ -16,6 +17,7 @@ export const COMMANDS = {
   ...SIDE_COMMANDS,
   ...CASE_COMMANDS,
   ...AGENT_COMMANDS,
+  ...ALARM_COMMANDS,
   ...IMPORT_COMMANDS,
 };
 

@@ -5,6 +5,7 @@ import { EndedSignIns } from './ended-sign-ins';
 import { TryLimit } from './try-limit';
 import { openUseLimits, type UseLimits } from './use-limit';
 import type { Log } from './log';
+import type { Senders } from './senders';
 import { ReachedFrom } from './reached-from';
 import { Changes } from './changes';
 import { LiveRuns } from './live-runs';
@@ -46,6 +47,8 @@ export interface ConsoleContext {
   readonly think?: ((siteId: string, input: DiagnosisInput) => Promise<Diagnosis>) | undefined;
   /** Holds runs side by side, beside this thread; absent: in it. */
   readonly compare?: ((trays: readonly Tray[]) => Promise<SideBySide>) | undefined;
+  /** How messages leave the console; absent: they do not. */
+  readonly senders?: Senders | undefined;
   /** Absent where real people have real hands. */
   readonly practiceHands?: PracticeHands | undefined;
   /** Copies of the data folder. */

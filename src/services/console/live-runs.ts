@@ -3,7 +3,7 @@ export class LiveRuns {
   readonly #heardMs = new Map<string, number>();
 
   /** `sinceMs`: when this process began; nobody can have been heard before. */
-  constructor(private readonly sinceMs: number = -Infinity) {}
+  constructor(readonly sinceMs: number = -Infinity) {}
 
   note(runId: string, nowMs: number): void {
     this.#heardMs.set(runId, nowMs);

@@ -1,6 +1,7 @@
 import { forgetOldSignIns, renewEndedCodes } from '../access';
 import { forgetOldAudit } from '../audit';
 import { moveAlternations } from '../alternations';
+import { deliverDue, forgetOldAlarms, sumUpWeeks, watchAlarms } from '../alarms';
 import { measureCases } from '../cases';
 import type { ConsoleContext } from '../console/console-context';
 import { refreshDueDiagnoses } from '../diagnosis';
@@ -26,6 +27,9 @@ export function consoleTasks(context: ConsoleContext): UpkeepTask[] {
     { name: 'move the queue', everyMs: SECOND_MS, act: () => moveQueue(context) },
     { name: 'take turns about', everyMs: SECOND_MS, act: () => moveAlternations(context) },
     { name: 'keep schedules', everyMs: 2 * SECOND_MS, act: () => keepSchedules(context) },
+    { name: 'see what is to be told', everyMs: 20 * SECOND_MS, act: () => watchAlarms(context) },
+    { name: 'tell it', everyMs: 2 * SECOND_MS, act: () => deliverDue(context) },
+    { name: 'sum up weeks', everyMs: 10 * MINUTE_MS, act: () => sumUpWeeks(context) },
     { name: 'judge runs anew', everyMs: SECOND_MS, act: () => judgeSomeAnew(context) },
     { name: 'look for what stands out', everyMs: SECOND_MS, act: () => refreshDueDiagnoses(context) },
     { name: 'measure what cases miss', everyMs: MINUTE_MS, act: () => measureCases(context) },
@@ -33,6 +37,7 @@ export function consoleTasks(context: ConsoleContext): UpkeepTask[] {
     { name: 'renew codes that have ended', everyMs: MINUTE_MS, act: () => renewEndedCodes(context) },
     { name: 'forget sign-ins that have ended', everyMs: 10 * MINUTE_MS, act: () => forgetOldSignIns(context) },
     { name: 'forget what happened long ago', everyMs: 60 * MINUTE_MS, act: () => forgetOldAudit(context) },
+    { name: 'forget what was told', everyMs: 60 * MINUTE_MS, act: () => forgetOldAlarms(context) },
     { name: 'forget times of long ago', everyMs: 60 * MINUTE_MS, act: () => forgetOldTimes(context) },
     { name: 'forget old turns', everyMs: 10 * MINUTE_MS, act: () => forgetOldTurns(context) },
     { name: 'forget removals', everyMs: 10 * MINUTE_MS, act: () => forgetOldRemovals(context) },

@@ -305,6 +305,11 @@ export const CONSOLE_FAULTS = {
       'The console met something it did not expect, and wrote it into its log as {id}. What was there before is still there. Try it once more; if it stays so, look into the log.',
   },
   ...BRING_IN_FAULTS,
+  'recipient-unknown': {
+    status: 404,
+    title: 'Nobody like that is told',
+    sentence: 'Whoever was told there was removed meanwhile. Load the page again to see who is told.',
+  },
   'agent-other-version': {
     status: 409,
     title: 'Agent of another version',

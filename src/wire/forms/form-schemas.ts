@@ -8,6 +8,7 @@ import {
   welcomeFormSchema,
 } from './access-schemas';
 import { caseFormSchema } from './case-schemas';
+import { alarmRulesFormSchema, mailServerFormSchema, recipientFormSchema } from './alarm-schemas';
 import { budgetFormSchema } from './schedule-schemas';
 import { alternationFormSchema } from './side-schemas';
 import {
@@ -25,6 +26,9 @@ import {
 export const FORM_SCHEMAS = {
   case: caseFormSchema,
   budget: budgetFormSchema,
+  'alarm-rules': alarmRulesFormSchema,
+  recipient: recipientFormSchema,
+  'mail-server': mailServerFormSchema,
   alternation: alternationFormSchema,
   keeping: keepingFormSchema,
   letterhead: letterheadFormSchema,

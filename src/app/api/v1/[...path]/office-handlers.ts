@@ -24,6 +24,7 @@ import {
 import { findingsDocument, huntDocument } from './hunt-documents';
 import { lookDocument, openImportDocument } from './import-documents';
 import { agentsDocument, schedulesDocument } from './agent-documents';
+import { toldDocument } from './alarm-documents';
 import { alternationDocument, sideDocument } from './side-documents';
 import {
   boardDocument,
@@ -110,6 +111,13 @@ export const OFFICE_HANDLERS: Handlers = {
   pauseSchedule: ({ ids, body }) => perform(COMMANDS.pauseSchedule, { id: ids.id, paused: body.paused }),
   removeSchedule: ({ ids }) => perform(COMMANDS.removeSchedule, { id: ids.id }),
   setBudget: ({ ids, body }) => perform(COMMANDS.setBudget, { lineId: ids.id, gigabytes: body.gigabytes }),
+
+  readTold: ({ context, ids }) => toldDocument(context, ids.id),
+  saveAlarmRules: ({ ids, body }) => perform(COMMANDS.saveAlarmRules, { siteId: ids.id, rules: body }),
+  addRecipient: ({ ids, body }) => perform(COMMANDS.addRecipient, { ...body, siteId: ids.id }),
+  pauseRecipient: ({ ids, body }) => perform(COMMANDS.pauseRecipient, { id: ids.id, paused: body.paused }),
+  tryRecipient: ({ ids }) => perform(COMMANDS.tryRecipient, { id: ids.id }),
+  removeRecipient: ({ ids }) => perform(COMMANDS.removeRecipient, { id: ids.id }),
 
   letFindingBe: ({ ids, body }) => perform(COMMANDS.letFindingBe, { ...body, findingId: ids.id }),
   openFindingAgain: ({ ids }) => perform(COMMANDS.openFindingAgain, { findingId: ids.id }),

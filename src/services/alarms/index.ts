@@ -1,0 +1,10 @@
+export { deliverDue } from './deliver';
+export { sumUpWeeks, weekSentences } from './digest';
+export { mailServerOf, saveMailServer } from './mail-server';
+export { isPrivateAddress } from './private-addresses';
+export { addRecipient, pauseRecipient, removeRecipient, tryRecipient } from './recipients';
+export { sendMail } from './send-mail';
+export { sendWebhook, SIGNATURE_HEADER, signatureOf } from './send-webhook';
+export type { MailServer, Senders } from '../console/senders';
+export { toldPageOf, type ShownAlarm, type ShownRecipient, type ToldPage } from './told-page';
+export { alarmRulesOf, forgetOldAlarms, momentOf, saveAlarmRules, watchAlarms } from './watch-alarms';

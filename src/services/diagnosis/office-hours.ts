@@ -1,3 +1,5 @@
+import { wallClock } from '../office/wall-clock';
+
 /** Readers of the clock by zone: making one costs more than reading it ten thousand times. */
 const readers = new Map<string, Intl.DateTimeFormat>();
 const HOUR_MS = 3600_000;
@@ -34,24 +36,22 @@ export interface CalendarMoment {
   readonly hour: number;
 }
 
-const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+const two = (number: number) => String(number).padStart(2, '0');
 
 /** Reads moments in an office's time zone; a quarter of an hour that was read once is known. */
 export function calendarIn(timeZone: string | null): (atMs: number) => CalendarMoment {
-  const format = new Intl.DateTimeFormat('en-GB', {
-    ...({ year: 'numeric', month: '2-digit', day: '2-digit', weekday: 'short', hour: '2-digit' } as const),
-    ...{ hourCycle: 'h23', timeZone: timeZone ?? undefined },
-  });
+  const { wallAt } = wallClock(timeZone);
   const known = new Map<number, CalendarMoment>();
   return (atMs) => {
     const quarter = Math.floor(atMs / (HOUR_MS / 4));
     const before = known.get(quarter);
     if (before !== undefined) return before;
-    const part = Object.fromEntries(format.formatToParts(atMs).map(({ type, value }) => [type, value]));
+    const wall = new Date(wallAt(atMs));
     const moment = {
-      day: `${part['year']}-${part['month']}-${part['day']}`,
-      weekday: WEEKDAYS.indexOf(part['weekday']!),
-      hour: Number(part['hour']),
+      day: `${wall.getUTCFullYear()}-${two(wall.getUTCMonth() + 1)}-${two(wall.getUTCDate())}`,
+      // Sunday is 0 there.
+      weekday: (wall.getUTCDay() + 6) % 7,
+      hour: wall.getUTCHours(),
     };
     known.set(quarter, moment);
     return moment;

@@ -19,26 +19,46 @@ const planWords = (plan: Plan | null) =>
 /** Rows of runs as they are compared, with their conditions told in the time zone of the office. */
 export function sideRunsOf(rows: readonly ComparedRow[], timeZone: string | null): SideRun[] {
   const momentOf = calendarIn(timeZone);
-  return rows.map(({ id, setId, startedAtMs, brief, ...run }) => {
-    const { hour, weekday } = momentOf(startedAtMs);
+  // Plain objects and words that are made once: thousands of runs are held side by side at a time.
+  const plans = new Map<string, string>();
+  const planOf = (plan: Plan | null) => {
+    const key = plan === null ? '' : `${plan.name} ${plan.downBps} ${plan.upBps} ${plan.basis}`;
+    const known = plans.get(key);
+    if (known !== undefined) return known;
+    const words = planWords(plan);
+    plans.set(key, words);
+    return words;
+  };
+  return rows.map((row): SideRun => {
+    const { hour, weekday } = momentOf(row.startedAtMs);
+    const { brief } = row;
     return {
-      ...{ id, startedAtMs, occasion: setId },
+      id: row.id,
+      startedAtMs: row.startedAtMs,
+      occasion: row.setId,
       figures: {
-        ...{ down: run.downBps, up: run.upBps, idle: run.idleMs },
-        ...{ addedDown: brief?.addedDownMs ?? null, addedUp: brief?.addedUpMs ?? null },
-        ...{ jitter: brief?.jitterMs ?? null, loss: brief?.lossShare ?? null },
+        down: row.downBps,
+        up: row.upBps,
+        idle: row.idleMs,
+        addedDown: brief?.addedDownMs ?? null,
+        addedUp: brief?.addedUpMs ?? null,
+        jitter: brief?.jitterMs ?? null,
+        loss: brief?.lossShare ?? null,
       },
       traits: {
-        ...{
-          link: linkKindWords(run.linkKind as LinkKind),
-          reach: run.reach,
-          device: run.deviceName,
-          peer: run.peerName,
-        },
-        ...{ line: run.lineName ?? 'none', plan: planWords(run.plan), practice: run.practice ? 'yes' : 'no' },
-        ...{ spot: run.spotName ?? 'no spot', profile: run.profile, told: run.told.join(', ') || 'nothing' },
-        ...{ hours: partOfDay(hour), weekdays: weekday < SATURDAY ? 'weekdays' : 'weekends' },
-        method: run.evidence === 'imported' ? 'from a file' : String(run.methodVersion ?? 'unknown'),
+        link: linkKindWords(row.linkKind as LinkKind),
+        reach: row.reach,
+        device: row.deviceName,
+        peer: row.peerName,
+        line: row.lineName ?? 'none',
+        plan: planOf(row.plan),
+        practice: row.practice ? 'yes' : 'no',
+        spot: row.spotName ?? 'no spot',
+        profile: row.profile,
+        told: row.told.join(', ') || 'nothing',
+        hours: partOfDay(hour),
+        weekdays: weekday < SATURDAY ? 'weekdays' : 'weekends',
+        method: row.evidence === 'imported' ? 'from a file' : String(row.methodVersion ?? 'unknown'),
       },
     };
   });

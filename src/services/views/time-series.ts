@@ -72,25 +72,26 @@ const isUnfit = (flags: readonly FitnessCode[]) => unfitOf(flags).length > 0;
 
 /** Runs of a line speak of it only in a direction in which nothing nearer may be the limit. */
 function ofTheLine(run: TimedRun): TimedRun {
-  return {
-    ...run,
-    down: isUnfit(run.flagsDown) ? null : run.down,
-    up: isUnfit(run.flagsUp) ? null : run.up,
-  };
+  const [down, up] = [isUnfit(run.flagsDown), isUnfit(run.flagsUp)];
+  return down || up ? { ...run, down: down ? null : run.down, up: up ? null : run.up } : run;
+}
+
+/** The middle one of a few that are known; a rate of 0 is that of a run in which nothing came, and says nothing. */
+function middleOf(of: readonly TimedRun[], quantity: SideQuantity): number | null {
+  const isRate = quantity === 'down' || quantity === 'up';
+  const known: number[] = [];
+  for (const run of of) {
+    const value = run[quantity];
+    if (value !== null && !(isRate && value <= 0)) known.push(value);
+  }
+  return known.length === 1 ? known[0]! : median(known);
 }
 
 function occasionsOf(runs: readonly TimedRun[], momentOf: (atMs: number) => CalendarMoment): OccasionColumns {
   const sets = [...groupedBy(runs, ({ setId }) => setId).values()];
   const moments = sets.map((of) => momentOf(of[0]!.startedAtMs));
-  // A rate of 0 is that of a run in which nothing came; ratios of it say nothing.
-  const known = (of: readonly TimedRun[], quantity: SideQuantity) =>
-    median(
-      of.flatMap(({ [quantity]: value }) =>
-        value === null || ((quantity === 'down' || quantity === 'up') && value <= 0) ? [] : [value],
-      ),
-    );
   const columns = Object.fromEntries(
-    SIDE_QUANTITIES.map((quantity) => [quantity, sets.map((of) => known(of, quantity))]),
+    SIDE_QUANTITIES.map((quantity) => [quantity, sets.map((of) => middleOf(of, quantity))]),
   ) as Record<SideQuantity, (number | null)[]>;
   return {
     ...columns,
@@ -111,26 +112,27 @@ const stepOf = (row: StoredPlan): PlanStep => {
   };
 };
 
-/** The plan in force at a moment, of plans in the order of their days. */
-function planAt(plans: readonly StoredPlan[], atMs: number): Plan | null {
-  return planOfRow(plans.findLast(({ validFromMs }) => validFromMs <= atMs) ?? null);
+/** What finds the plan in force at a moment, of plans in the order of their days. */
+function plansInForce(plans: readonly StoredPlan[]): (atMs: number) => Plan | null {
+  const read = plans.map((row) => ({ fromMs: row.validFromMs, plan: planOfRow(row) }));
+  return (atMs) => read.findLast(({ fromMs }) => fromMs <= atMs)?.plan ?? null;
+}
+
+function heldDirection(bps: number | null, oneFigure: boolean, flags: readonly FitnessCode[]) {
+  return { oneFigure, flags, rate: bps === null ? null : { steadyBps: bps, intervalBps: null } };
 }
 
 /** Whether the run could tell, by what it was fit for: one that happened to reach the plan over the air is in no share. */
 function answeredRun(run: TimedRun, plan: Plan, { day, hour }: CalendarMoment): AnsweredRun {
-  const unfit = unfitOf([...run.flagsDown, ...run.flagsUp]);
-  const direction = (bps: number | null, oneFigure: boolean, flags: readonly FitnessCode[]) => ({
-    ...{ oneFigure, flags },
-    rate: bps === null ? null : { steadyBps: bps, intervalBps: null },
-  });
+  const unfit = run.flagsDown.length + run.flagsUp.length === 0 ? [] : unfitOf([...run.flagsDown, ...run.flagsUp]);
   const answer =
     unfit.length > 0
       ? ({ word: 'cannot tell', because: unfit } as const)
       : planAnswerOf(
           'internet',
           plan,
-          direction(run.down, !run.downIsRange, run.flagsDown),
-          direction(run.up, !run.upIsRange, run.flagsUp),
+          heldDirection(run.down, !run.downIsRange, run.flagsDown),
+          heldDirection(run.up, !run.upIsRange, run.flagsUp),
         )!;
   return { startedAtMs: run.startedAtMs, day, hour, answer };
 }
@@ -191,8 +193,9 @@ export async function timeSeriesOf(
   const usedLine = isLine ? subject.lineId : (runs.at(-1)?.lineId ?? null);
   const plans =
     usedLine === null ? [] : [...(await store.sites.plansOf(usedLine))].sort((a, b) => a.validFromMs - b.validFromMs);
+  const planAt = plansInForce(plans);
   const answered = runs.flatMap((run) => {
-    const plan = planAt(plans, run.startedAtMs);
+    const plan = planAt(run.startedAtMs);
     return plan === null ? [] : [answeredRun(run, plan, momentOf(run.startedAtMs))];
   });
   return done({

@@ -46,18 +46,26 @@ const RATES: readonly SideQuantity[] = ['down', 'up'];
 const SEED = 2211;
 
 function comparedOf(runs: readonly SideRun[], quantity: SideQuantity): ComparedRun[] {
-  return runs.flatMap(({ occasion, figures: { [quantity]: value } }) =>
-    value === null || (RATES.includes(quantity) && value <= 0) ? [] : [{ value, occasion }],
-  );
+  const isRate = RATES.includes(quantity);
+  const found: ComparedRun[] = [];
+  for (const { occasion, figures } of runs) {
+    const value = figures[quantity];
+    if (value !== null && !(isRate && value <= 0)) found.push({ value, occasion });
+  }
+  return found;
 }
 
 function trayFigures({ runs }: Tray, quantity: SideQuantity): TrayFigures {
-  const values = runs.flatMap(({ id, figures }) => {
+  const values: { id: string; value: number }[] = [];
+  const plain: number[] = [];
+  const occasions = new Set<string>();
+  for (const { id, occasion, figures } of runs) {
     const value = figures[quantity];
-    return value === null ? [] : [{ id, value }];
-  });
-  const plain = values.map(({ value }) => value);
-  const occasions = new Set(runs.flatMap(({ occasion, figures }) => (figures[quantity] === null ? [] : [occasion])));
+    if (value === null) continue;
+    values.push({ id, value });
+    plain.push(value);
+    occasions.add(occasion);
+  }
   return { values, median: median(plain), interval: medianInterval(plain), occasions: occasions.size };
 }
 

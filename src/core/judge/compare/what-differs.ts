@@ -17,8 +17,21 @@ const OF_TIME: readonly Trait[] = ['hours', 'weekdays'];
 
 function valuesOf(runs: readonly SideRun[], trait: Trait): string[] {
   const counts = new Map<string, number>();
-  for (const { traits } of runs) counts.set(traits[trait], (counts.get(traits[trait]) ?? 0) + 1);
-  return [...counts].sort((a, b) => b[1] - a[1]).map(([value]) => value);
+  // Neighbours are mostly alike: those are counted in one.
+  let [value, alike] = ['', 0];
+  const count = () => {
+    if (alike > 0) counts.set(value, (counts.get(value) ?? 0) + alike);
+  };
+  for (const { traits } of runs) {
+    const own = traits[trait];
+    if (own === value) alike += 1;
+    else {
+      count();
+      [value, alike] = [own, 1];
+    }
+  }
+  count();
+  return [...counts].sort((a, b) => b[1] - a[1]).map(([of]) => of);
 }
 
 function isSame(values: readonly (readonly string[])[], trait: Trait): boolean {

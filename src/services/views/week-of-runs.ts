@@ -32,29 +32,25 @@ export interface WeekOfRuns {
   readonly newest: { readonly runId: string; readonly startedAtMs: number } | null;
 }
 
-const known = (values: readonly (number | null)[]) => median(values.filter((value) => value !== null));
-
 export async function weekOfRuns(
   { store, wallMs }: ConsoleContext,
   siteId: string,
   reach: Reach,
   plan: Plan | null,
 ): Promise<WeekOfRuns> {
-  const runs = await store.runs.finishedSince(siteId, reach, wallMs() - WEEK_MS);
+  const found = await store.runs.figuresSince(siteId, reach, wallMs() - WEEK_MS);
   const promised = (direction: Direction) => (plan === null ? null : planPayloadBps(plan, direction));
-  const [downBps, upBps] = [known(runs.map((run) => run.downBps)), known(runs.map((run) => run.upBps))];
+  const [downBps, upBps, addedMs] = [median(found.downBps), median(found.upBps), median(found.addedMs)];
   const judged = (rateBps: number | null, direction: Direction) => {
     const rate = rateBps === null ? null : { steadyBps: rateBps, intervalBps: null };
     const planBps = promised(direction);
     return verdictOf(rate, { yardstickBps: planBps, planBps, fullFrom: plan?.fullFrom ?? USUAL_FULL_FROM }, null);
   };
-  const last = runs.at(-1);
-  const addedMs = known(runs.map((run) => run.addedMs));
   return {
-    ...{ count: runs.length, downBps, upBps, addedMs, rating: rateBloat(addedMs) },
+    ...{ count: found.count, downBps, upBps, addedMs, rating: rateBloat(addedMs) },
     yardstickDownBps: promised('down'),
     yardstickUpBps: promised('up'),
     verdict: worstVerdict([judged(downBps, 'down'), judged(upBps, 'up')]),
-    newest: last === undefined ? null : { runId: last.id, startedAtMs: last.startedAtMs },
+    newest: found.newest,
   };
 }

@@ -24,12 +24,13 @@ import { alternations } from './0020-alternations';
 import { turnPeer } from './0021-turn-peer';
 import { agents } from './0022-agents';
 import { alarms } from './0023-alarms';
+import { quickWeeks } from './0024-quick-weeks';
 import type { Migration } from './migration';
 
 export const MIGRATIONS: readonly Migration[] = [
   ...[firstTables, access, turns, conditions, apiTokens, removals, office, quickLists, evidence, people],
   ...[findings, timeZone, runChanges, ledger, comparisons, cases, keeping, imports, quickEvidence, alternations],
-  ...[turnPeer, agents, alarms],
+  ...[turnPeer, agents, alarms, quickWeeks],
 ];
 
 /**

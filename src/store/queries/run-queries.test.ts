@@ -111,7 +111,11 @@ describe('the runs in the store', () => {
     await put('alone', { startedAtMs: 1 });
     await put('shared', { startedAtMs: 2, together: 't', evidence: 'together', downBps: 160e6 });
     expect((await store.runs.newestSets('s')).map(({ id }) => id)).toEqual(['alone']);
-    expect((await store.runs.finishedSince('s', 'internet', 0)).map(({ id }) => id)).toEqual(['alone']);
+    expect(await store.runs.figuresSince('s', 'internet', 0)).toMatchObject({
+      ...{ count: 1, downBps: [480e6], upBps: [96e6] },
+      newest: { runId: 'alone', startedAtMs: 1 },
+    });
+    expect(await store.runs.figuresSince('s', 'internet', 2)).toMatchObject({ count: 0, downBps: [], newest: null });
     const alone = (await store.runs.byId('alone'))!;
     expect(await store.runs.ratesSince(alone, 0)).toEqual([{ downBps: 480e6, upBps: 96e6 }]);
     expect((await store.runs.lastFinishedOf('s', 'desk', 'wired', 'internet'))!.id).toBe('alone');

@@ -48,6 +48,15 @@ const BATCH = 20;
 /** How a running run ends. */
 export type RunEnding = Pick<StoredRun, 'status' | 'reason' | 'endedAtMs'> & Partial<StoredRun>;
 
+/** Figures of many runs, each only as far as it was measured. */
+export interface FiguresSince {
+  readonly count: number;
+  readonly downBps: readonly number[];
+  readonly upBps: readonly number[];
+  readonly addedMs: readonly number[];
+  readonly newest: { readonly runId: string; readonly startedAtMs: number } | null;
+}
+
 /** A run with its report in the shape of today, whatever version of the method wrote it. */
 function wholeRun(row: RunRow): StoredRun {
   const run = row.get({ plain: true });
@@ -239,13 +248,27 @@ export class RunQueries {
     return rows.map(wholeRun);
   }
 
-  /** Finished runs of a site and reach since a time that are evidence of their path; the oldest first. */
-  async finishedSince(siteId: string, reach: Reach, sinceMs: number): Promise<SetRun[]> {
-    return this.#setRuns(
-      `SELECT ${SET_COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs WHERE siteId = :siteId AND reach = :reach AND status = 'finished'
-         AND ${OF_RATE} AND evidence IN (${OF_PATH}) AND startedAtMs >= :sinceMs`,
-      { siteId, reach, sinceMs },
+  /**
+   * What the runs of a site and reach since a time gave that are evidence of their path: bits per second and ms, in no order,
+   * each only as far as it was measured; and the newest of them.
+   */
+  async figuresSince(siteId: string, reach: Reach, sinceMs: number): Promise<FiguresSince> {
+    // The words of the index `runs_of_week`, which has all of it.
+    const where = `siteId = :siteId AND reach = :reach AND startedAtMs >= :sinceMs AND status = 'finished'
+      AND ${OF_RATE} AND evidence IN (${OF_PATH})`;
+    const options = { replacements: { siteId, reach, sinceMs }, type: QueryTypes.SELECT } as const;
+    const [of] = await this.sequelize.query<{ down: string; up: string; added: string; count: number }>(
+      `SELECT json_group_array(downBps) AS down, json_group_array(upBps) AS up, json_group_array(addedMs) AS added,
+         COUNT(*) AS count FROM runs INDEXED BY runs_of_week WHERE ${where}`,
+      options,
     );
+    const [newest] = await this.sequelize.query<{ runId: string; startedAtMs: number }>(
+      `SELECT id AS runId, startedAtMs FROM runs INDEXED BY runs_of_week WHERE ${where} ORDER BY startedAtMs DESC LIMIT 1`,
+      options,
+    );
+    const known = (text: string) => (JSON.parse(text) as (number | null)[]).filter((value) => value !== null);
+    const { down, up, added, count } = of!;
+    return { count, downBps: known(down), upBps: known(up), addedMs: known(added), newest: newest ?? null };
   }
 
   /**

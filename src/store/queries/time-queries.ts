@@ -1,6 +1,8 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { COMPARABLE, type FitnessCode, type Reach } from '@/core';
 import { OF_RATE } from './of-rate';
+import { fromOne, rowsAsOne } from './rows-as-one';
+import type { StoredRun } from './run-queries';
 
 /** Whose runs are looked at over time: all over a line, or those of a device over one link as far as one reach. */
 export type TimeSubject =
@@ -46,40 +48,34 @@ export interface TimedRun {
 export const MOST_TIMED = 200_000;
 const OF_PATH = `evidence IN (${COMPARABLE.map((each) => `'${each}'`).join(', ')})`;
 const COUNTS = `status IN ('finished', 'imported') AND ${OF_PATH} AND ${OF_RATE}`;
-const brief = (name: string) => `brief ->> '$.${name}'`;
 const COLUMNS = [
-  ...['id', 'setId', 'startedAtMs', 'lineId', 'practice', 'downBps', 'upBps', 'idleMs'],
-  ...[brief('addedDownMs'), brief('addedUpMs'), brief('jitterMs'), brief('lossShare')],
-  ...[brief('downYardstickBps'), brief('upYardstickBps')],
-  ...[`${brief('downRangeBps')} IS NOT NULL`, `${brief('upRangeBps')} IS NOT NULL`],
-  ...["json(brief -> '$.flagsDown')", "json(brief -> '$.flagsUp')", "status = 'imported'"],
-];
-
-type Values = (string | number | null | FitnessCode[])[];
+  ...(['id', 'setId', 'startedAtMs', 'lineId', 'practice', 'downBps', 'upBps', 'idleMs', 'status', 'brief'] as const),
+] as const;
+type Row = Pick<StoredRun, (typeof COLUMNS)[number]>;
 
 /** One plain object: a hundred thousand of them are read at a time. */
-function timedRun(row: Values): TimedRun {
-  const figure = (place: number) => row[place] as number | null;
+function timedRun(row: Row): TimedRun {
+  const { brief } = row;
   return {
-    id: row[0] as string,
-    setId: row[1] as string,
-    startedAtMs: row[2] as number,
-    lineId: row[3] as string | null,
-    practice: row[4] === 1,
-    down: figure(5),
-    up: figure(6),
-    idle: figure(7),
-    addedDown: figure(8),
-    addedUp: figure(9),
-    jitter: figure(10),
-    loss: figure(11),
-    downYardstick: figure(12),
-    upYardstick: figure(13),
-    downIsRange: row[14] === 1,
-    upIsRange: row[15] === 1,
-    flagsDown: (row[16] as FitnessCode[] | null) ?? [],
-    flagsUp: (row[17] as FitnessCode[] | null) ?? [],
-    fromFile: row[18] === 1,
+    id: row.id,
+    setId: row.setId,
+    startedAtMs: row.startedAtMs,
+    lineId: row.lineId,
+    practice: row.practice,
+    fromFile: row.status === 'imported',
+    down: row.downBps,
+    up: row.upBps,
+    idle: row.idleMs,
+    addedDown: brief?.addedDownMs ?? null,
+    addedUp: brief?.addedUpMs ?? null,
+    jitter: brief?.jitterMs ?? null,
+    loss: brief?.lossShare ?? null,
+    downYardstick: brief?.downYardstickBps ?? null,
+    upYardstick: brief?.upYardstickBps ?? null,
+    downIsRange: (brief?.downRangeBps ?? null) !== null,
+    upIsRange: (brief?.upRangeBps ?? null) !== null,
+    flagsDown: brief?.flagsDown ?? [],
+    flagsUp: brief?.flagsUp ?? [],
   };
 }
 
@@ -123,10 +119,12 @@ export class TimeQueries {
   async runs(siteId: string, subject: TimeSubject): Promise<TimedRun[]> {
     const [where, values] = placeOf(subject);
     const [found] = await this.sequelize.query<{ found: string }>(
-      `SELECT json_group_array(json_array(${COLUMNS.join(', ')}) ORDER BY startedAtMs) AS found FROM
-         (SELECT * FROM runs WHERE siteId = ? AND ${where} AND ${COUNTS} ORDER BY startedAtMs DESC LIMIT ?)`,
+      `SELECT ${rowsAsOne(COLUMNS, false)} AS found FROM (SELECT ${COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs
+         WHERE siteId = ? AND ${where} AND ${COUNTS} ORDER BY startedAtMs DESC LIMIT ?)`,
       { replacements: [siteId, ...values, MOST_TIMED], type: QueryTypes.SELECT },
     );
-    return (JSON.parse(found!.found) as Values[]).map(timedRun);
+    return fromOne<Row>(COLUMNS, found!.found)
+      .sort((a, b) => a.startedAtMs - b.startedAtMs)
+      .map(timedRun);
   }
 }

@@ -1,16 +1,16 @@
+import { sizeWords } from '@/core';
 import type { LineBudget } from '@/services';
 import { ActionForm, TextField } from '../form/action-form';
 import type { FormAction } from '../form/form-state';
-import { gigabytes } from './schedule-volume';
 
 const WARNS_FROM = 0.8;
 
 function Standing({ movedBytes, budgetBytes }: LineBudget) {
-  if (budgetBytes === null) return <>{gigabytes(movedBytes)} moved this month; no limit.</>;
+  if (budgetBytes === null) return <>{sizeWords(movedBytes)} moved this month; no limit.</>;
   const share = movedBytes / budgetBytes;
   return (
     <>
-      {gigabytes(movedBytes)} of {gigabytes(budgetBytes)} moved this month
+      {sizeWords(movedBytes)} of {sizeWords(budgetBytes)} moved this month
       {share >= 1 ? ': scheduled runs wait for the next one.' : share >= WARNS_FROM ? ', nearly all of it.' : '.'}
       <span aria-hidden className="mt-0.5 block h-2 max-w-60 border border-ink">
         <i

@@ -1,3 +1,5 @@
+import { sizeWords } from '@/core';
+
 /** What a schedule comes to. */
 export interface ScheduleVolume {
   readonly runsAWeek: number;
@@ -8,15 +10,7 @@ export interface ScheduleVolume {
   readonly without: number;
 }
 
-const GIGABYTE = 1e9;
 const MOST_NAMES = 4;
-
-/** Gigabytes with as many digits as one wants to read: "0.4 GB", "41 GB", "1 240 GB". */
-export function gigabytes(bytes: number): string {
-  const value = bytes / GIGABYTE;
-  const text = value < 10 ? value.toFixed(1) : Math.round(value).toLocaleString('en-GB').replaceAll(',', '\u202f');
-  return `${text}\u00a0GB`;
-}
 
 function deviceWords(devices: readonly string[]): string {
   if (devices.length <= MOST_NAMES) return devices.join(', ');
@@ -29,5 +23,5 @@ export function volumeWords({ runsAWeek, devices, bytesAMonth, without }: Schedu
   const runs = `${runsAWeek} ${runsAWeek === 1 ? 'run' : 'runs'} a week${named ? ` by ${deviceWords(devices)}` : ''}`;
   if (bytesAMonth === null) return `${runs}. What they move is not known before the first of them.`;
   const some = without === 0 ? '' : `; of ${without} ${without === 1 ? 'place' : 'places'} it is not known yet`;
-  return `${runs}; about ${gigabytes(bytesAMonth)} a month${some}.`;
+  return `${runs}; about ${sizeWords(bytesAMonth)} a month${some}.`;
 }

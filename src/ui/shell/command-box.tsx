@@ -131,6 +131,13 @@ export function CommandBox({ sites, devices, chooseSite }: CommandFacts) {
                 {name}
               </Command.Item>
             ))}
+            <Command.Item
+              className={ITEM}
+              keywords={['alert', 'alarm', 'notify', 'email', 'mail', 'webhook', 'digest', 'metrics', 'warn']}
+              onSelect={go('/told')}
+            >
+              Being told: by mail or by a program, of what, and whether it arrived
+            </Command.Item>
             <Command.Item className={ITEM} onSelect={go('/people')}>
               People, sign-ins, your passphrase
             </Command.Item>

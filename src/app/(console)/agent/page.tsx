@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import Link from 'next/link';
 import { connection } from 'next/server';
 import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
@@ -74,7 +75,10 @@ export default async function AgentPlace() {
       <h1 className="text-xl font-semibold">Agents</h1>
       <p className="mb-3 mt-1 max-w-[46rem] text-quiet">
         Machines that stand by without a person: a small box in the corner measures as often as you say, takes its turn
-        like everybody, and keeps what it measured while the console is away.
+        like everybody, and keeps what it measured while the console is away.{' '}
+        <Link href="/told" className="text-ink underline underline-offset-4">
+          Who is told when something changes
+        </Link>
       </p>
       {agents.length === 0 ? (
         <p>None yet. Two lines on a machine that is always on make it one:</p>

@@ -24,6 +24,7 @@ const SEEN = [
     'set-up',
     'starting',
     'time',
+    'told',
   ],
 ].map((name) => `${name}.spec.ts`);
 

@@ -1,5 +1,5 @@
 import { openTestConsole, type TestConsole } from '@/services/console/console-for-tests';
-import { boardOf, deviceCookieValue, sitesOverview } from '@/services';
+import { boardOf, deviceCookieValue, sitesOverview, timeSeriesOf } from '@/services';
 import { demoDevicesOf, demoPracticeDocument, devicePracticeDocument, seedDemo } from '.';
 
 describe('the demo', () => {
@@ -66,7 +66,7 @@ describe('the demo', () => {
     let port = 41_000;
     const { devices, lines } = await demoDevicesOf(console.context, () => Promise.resolve((port += 1)));
     expect(devices.map(({ deviceName }) => deviceName).sort()).toEqual([
-      ...['Accounts laptop', 'Finishing bench laptop', 'Front counter', 'Glue room tablet', 'Press desk'],
+      ...['Accounts laptop', 'Attic agent', 'Finishing bench laptop', 'Front counter', 'Glue room tablet', 'Press desk'],
       ...['Scan room workstation', 'Stockroom laptop'],
     ]);
     const scan = devices.find(({ deviceName }) => deviceName === 'Scan room workstation')!;

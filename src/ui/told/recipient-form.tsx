@@ -59,14 +59,13 @@ export function RecipientForm({ add }: RecipientFormProps) {
           </select>
         </label>
         <span>
-          <span className="block text-sm text-quiet">quiet, by the office’s clock</span>
+          <span className="block text-sm text-quiet">quiet, such as from 22 to 7, by the office’s clock</span>
           <span className="flex items-center gap-1.5">
             from
             <input
               name="quietFrom"
               defaultValue={typed('quietFrom')}
               aria-label="quiet from"
-              placeholder="22"
               className="field figure !w-16"
             />
             to
@@ -74,7 +73,6 @@ export function RecipientForm({ add }: RecipientFormProps) {
               name="quietUntil"
               defaultValue={typed('quietUntil')}
               aria-label="quiet until"
-              placeholder="7"
               className="field figure !w-16"
             />
           </span>

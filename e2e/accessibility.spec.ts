@@ -32,7 +32,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     // In the dark the same parts have other colours: one page of each kind shows them.
     const places =
       colorScheme === 'light'
-        ? ['/', '/ledger', '/time', '/case', '/set-up', '/sites', '/trust']
+        ? ['/', '/ledger', '/time', '/case', '/agent', '/told', '/set-up', '/sites', '/trust']
         : ['/', '/time', '/set-up'];
     for (const place of places) {
       await page.goto(program.origin + place);

@@ -49,6 +49,7 @@ test('agent measures once, and recompute says what it did to what that left', as
   const program = await startProgram({ mode: 'demo', port: newPort(), data, slowLines: true });
   const state = mkdtempSync(join(tmpdir(), 'bent-straw-e2e-'));
   const address = `${program.origin}/j/${program.code}`;
+  expect((await command('agent', ['look'])).said).toMatch(/Links\n {2}\w+: \w+/);
   const agent = await command('agent', ['run', address, '--profile', 'quick', '--name', 'Smoke box'], {
     env: { XDG_STATE_HOME: state },
   });

@@ -54,7 +54,7 @@ try {
   await desk.getByRole('link', { name: /^Scan room workstation, wired · internet/ }).click();
   await desk.getByRole('heading', { level: 1, name: 'Scan room workstation' }).waitFor();
   await shoot(desk, 'run');
-  for (const place of ['ledger', 'set-up', 'sites', 'people']) {
+  for (const place of ['ledger', 'set-up', 'sites', 'agent']) {
     await desk.goto(`${program.origin}/${place}`);
     await shoot(desk, place);
   }

@@ -66,7 +66,14 @@ describe('the demo', () => {
     let port = 41_000;
     const { devices, lines } = await demoDevicesOf(console.context, () => Promise.resolve((port += 1)));
     expect(devices.map(({ deviceName }) => deviceName).sort()).toEqual([
-      ...['Accounts laptop', 'Attic agent', 'Finishing bench laptop', 'Front counter', 'Glue room tablet', 'Press desk'],
+      ...[
+        'Accounts laptop',
+        'Attic agent',
+        'Finishing bench laptop',
+        'Front counter',
+        'Glue room tablet',
+        'Press desk',
+      ],
       ...['Scan room workstation', 'Stockroom laptop'],
     ]);
     const scan = devices.find(({ deviceName }) => deviceName === 'Scan room workstation')!;

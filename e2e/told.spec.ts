@@ -128,6 +128,20 @@ test('what one wants to be told of is changed, and refused where it cannot be', 
   await expect(happened.getByText('goes on')).toHaveCount(1);
 });
 
+test('all offices at a glance: a line each, the one with the most trouble first, and each opens', async ({ page }) => {
+  await signIn(page, program);
+  await page.goto(`${program.origin}/sites`);
+  const rows = page.getByRole('table', { name: 'All offices at a glance' }).getByRole('row');
+  await expect(rows).toHaveCount(3);
+  await expect(rows.nth(1)).toContainText('Mill Lane');
+  await expect(rows.nth(1)).toContainText(/\d+ % of \d+/);
+  await expect(rows.nth(1)).toContainText('Whoever uploads makes everybody wait');
+  await expect(rows.nth(2)).toContainText('Shop agent is silent');
+  await rows.nth(2).getByRole('button', { name: 'Larkspur Bindery · Quay Street' }).click();
+  await expect(page).toHaveURL(`${program.origin}/`);
+  await expect(page.getByRole('banner')).toContainText('Quay Street');
+});
+
 test('figures for a program that gathers them need a token, and are OpenMetrics', async ({ page, request }) => {
   const refused = await request.get(`${program.origin}/metrics`);
   expect(refused.status()).toBe(401);

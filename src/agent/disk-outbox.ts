@@ -1,4 +1,4 @@
-import { constants, type FileHandle, mkdir, open, readdir, readFile, rename, rm } from 'node:fs/promises';
+import { constants, type FileHandle, mkdir, open, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
 import { createHash } from 'node:crypto';
 import { join } from 'node:path';
 import type { Outbox, OutboxEntry } from '@/session';
@@ -24,6 +24,15 @@ async function syncFolder(folder: string): Promise<void> {
   await handle?.close();
 }
 
+/** Names of what waits, the oldest first; those of one moment by name. */
+async function byAge(place: string): Promise<string[]> {
+  const names = (await readdir(place).catch(() => [])).filter((each) => each.endsWith(ENDING)).sort();
+  const aged = await Promise.all(
+    names.map(async (name) => ({ name, atMs: (await stat(join(place, name)).catch(() => null))?.mtimeMs ?? 0 })),
+  );
+  return aged.sort((a, b) => a.atMs - b.atMs).map(({ name }) => name);
+}
+
 /**
  * Results on disk until the console has them, one file each, named after the run: written whole beside it, synced, then
  * renamed, so that a power cut leaves either nothing or all of it. `folder` holds one folder a console.
@@ -43,9 +52,8 @@ export function diskOutbox(folder: string, origin: string): Outbox {
       await syncFolder(place);
     },
     all: async () => {
-      const names = await readdir(place).catch(() => []);
       const entries: OutboxEntry[] = [];
-      for (const name of names.filter((each) => each.endsWith(ENDING)).sort()) {
+      for (const name of await byAge(place)) {
         try {
           const request = handInRequestSchema.parse(JSON.parse(await readFile(join(place, name), 'utf8')));
           entries.push({ runId: name.slice(0, -ENDING.length), request });

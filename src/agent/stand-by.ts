@@ -1,5 +1,5 @@
 import type { Link } from '@/core';
-import { deliverLeft, sleep, type Outbox, type Post } from '@/session';
+import { deliverLeft, type Outbox, type Post } from '@/session';
 import type { AgentHello, StandingOrder } from '@/wire';
 import { AgentFault } from './agent-faults';
 import { oneRun } from './one-run';
@@ -25,6 +25,8 @@ export interface StandByOptions {
   readonly outbox: Outbox;
   readonly hello: (outbox: number) => Promise<AgentHello>;
   readonly link: () => Promise<Link>;
+  /** Waits so long, ms, and tells what was going on meanwhile, a sentence each. */
+  readonly noticed: (forMs: number, signal: AbortSignal) => Promise<string[]>;
   readonly agentVersion: string;
   readonly onNews: (news: StandByNews) => void;
   readonly signal: AbortSignal;
@@ -60,13 +62,13 @@ export async function standBy(options: StandByOptions): Promise<void> {
     onNews({ kind: 'asked', by, reach, profile });
     try {
       // Nobody sits here who could say not now; what is asked of others at the same time begins for all at once.
-      await sleep(inMs, stop.signal);
+      const noticed = await options.noticed(inMs, stop.signal);
       if (withdrawn.has(turnId) || stop.signal.aborted) return;
       const { answer } = await oneRun({
         ...{ origin, post, outbox, signal: stop.signal, agentVersion: options.agentVersion, authenticated: true },
         order: {
           ...{ code: null, deviceId: options.deviceId(), deviceName: options.name, deviceKind: null, spotName: '' },
-          ...{ link: await options.link(), reach, profile, told: [], noticed: [], turnId, holdMs: 0, pacedMbps: null },
+          ...{ link: await options.link(), reach, profile, told: [], noticed, turnId, holdMs: 0, pacedMbps: null },
         },
         onProgress: () => undefined,
         onWaiting: () => undefined,

@@ -6,6 +6,8 @@ import { DEVICE_COOKIE_NAME } from './console-client';
 
 /** The console asks every second whether we are there; a line on which nothing came for so long is dead, ms. */
 const SILENT_MS = 8000;
+/** So often it says anew what it is, ms. */
+const GREET_MS = 5 * 60_000;
 /** Pauses before the line is opened again, ms: soon at first, then every half minute. */
 const PAUSES_MS = [1000, 2000, 5000, 10_000, 30_000] as const;
 /** The console closes with it when the cookie proves no device. */
@@ -43,12 +45,16 @@ function oneLine({ origin, cookie, hello, onOrder, onHeard, signal }: StandingLi
     };
     const stop = () => socket.close();
     signal.addEventListener('abort', stop);
-    socket.on('open', () => {
-      onHeard(true, '');
+    const greet = () =>
       void hello().then((said) => {
         if (socket.readyState !== socket.OPEN) return;
         socket.send(JSON.stringify({ kind: 'hello', hello: said } satisfies StandingAnswer));
       });
+    // What it sees of its machine and its network changes while it stands by.
+    const greeting = setInterval(greet, GREET_MS);
+    socket.on('open', () => {
+      onHeard(true, '');
+      greet();
     });
     socket.on('ping', heard);
     socket.on('message', (text: Buffer) => {
@@ -63,6 +69,7 @@ function oneLine({ origin, cookie, hello, onOrder, onHeard, signal }: StandingLi
     });
     socket.on('close', (code) => {
       clearTimeout(silence);
+      clearInterval(greeting);
       signal.removeEventListener('abort', stop);
       resolve(code === NOT_JOINED ? { kind: 'dismissed', reason: 'not-joined' } : end);
     });

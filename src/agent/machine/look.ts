@@ -1,6 +1,8 @@
 import { execFile } from 'node:child_process';
+import { reverse } from 'node:dns/promises';
 import { arch, release, type as systemType } from 'node:os';
 import type { MachineFacts } from '@/core';
+import type { AgentHello } from '@/wire';
 import { defaultGateway, readRoutes } from './default-route';
 import { readArp, readNeighbours, type Neighbour } from './neighbours';
 import { netLinks, readFact } from './net-links';
@@ -41,6 +43,25 @@ export async function lookAtMachine(): Promise<MachineFacts> {
     resolvers(),
   ]);
   return { system: systemName(), gateway, gatewayMs, resolvers: servers, links: netLinks() };
+}
+
+const NAME_PATIENCE_MS = 1500;
+/** A network with more is told of in part. */
+const MOST_NEIGHBOURS = 256;
+
+/** The name that an address has by reverse lookup; null: none, or not in time. */
+async function nameOf(address: string): Promise<string | null> {
+  const late = new Promise<null>((resolve) => setTimeout(() => resolve(null), NAME_PATIENCE_MS).unref());
+  const [name] = (await Promise.race([reverse(address).catch(() => null), late])) ?? [];
+  return name === undefined ? null : name.slice(0, 120);
+}
+
+/** Who else is heard, one for each hardware address, IPv4 before IPv6, with names. */
+export async function namedNeighbours(): Promise<AgentHello['neighbours']> {
+  const heard = (await lookAround()).sort((a, b) => Number(a.address.includes(':')) - Number(b.address.includes(':')));
+  const each = [...new Map(heard.reverse().map((neighbour) => [neighbour.mac, neighbour])).values()];
+  const some = each.slice(0, MOST_NEIGHBOURS);
+  return Promise.all(some.map(async ({ address, mac }) => ({ address, mac, name: await nameOf(address) })));
 }
 
 /** Who else the machine has heard on its networks. */

@@ -1,4 +1,4 @@
-/** Somebody on the same network. */
+/** Somebody on the same network, as its system tells. */
 export interface Neighbour {
   readonly address: string;
   /** Hardware address, lower case with colons. */

@@ -2,6 +2,7 @@ import { scheduleWords } from '@/core';
 import {
   makeSchedule,
   noteChangeSeen,
+  noteNeighboursKnown,
   pauseSchedule,
   removeSchedule,
   retireAgent,
@@ -11,7 +12,7 @@ import {
   type StoredSchedule,
 } from '@/services';
 import type { Command, Look } from './command';
-import { deviceLook } from './facts';
+import { deviceLook, siteLook } from './facts';
 
 async function scheduleLook({ store }: ConsoleContext, id: string): Promise<Look | null> {
   const stored = await store.schedules.byId(id);
@@ -44,6 +45,12 @@ export const AGENT_COMMANDS = {
     look: ({ context, input }) => changeLook(context, input.changeId),
     run: ({ context, input }) => noteChangeSeen(context, input.changeId),
   } satisfies Command<{ readonly changeId: string }, null>,
+
+  noteNeighboursKnown: {
+    ...{ scope: 'everything', changes: ['presence'], audited: 'neighbours-known' },
+    look: ({ context, input }) => siteLook(context, input.siteId),
+    run: ({ context, input }) => noteNeighboursKnown(context, input.siteId),
+  } satisfies Command<{ readonly siteId: string }, null>,
 
   makeSchedule: {
     ...{ scope: 'everything', changes: ['presence'], audited: 'schedule-made' },

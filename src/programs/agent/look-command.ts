@@ -1,5 +1,5 @@
 import type { Command } from 'commander';
-import { lookAround, lookAtMachine } from '@/agent';
+import { lookAround, lookAtMachine, lookAtPrograms, programWords } from '@/agent';
 import { machineSentence, type NetLink } from '@/core';
 
 const orUnknown = (value: string | number | null, unit: string) => (value === null ? 'not told' : `${value}${unit}`);
@@ -15,7 +15,23 @@ function linkLine({ name, medium, up, speedMbps, duplex, mtuBytes, driver, addre
   return `  ${name}: ${medium}, ${facts.join(', ')}; ${addresses.join(', ') || 'no address'}`;
 }
 
-async function look({ json }: { readonly json?: boolean }): Promise<void> {
+const PROGRAMS_MS = 10_000;
+
+async function programs(): Promise<void> {
+  const busy = await lookAtPrograms(PROGRAMS_MS, new AbortController().signal);
+  if (busy === null) return console.log('The system has no ss, which tells what programs move.');
+  console.log(`Programs on the line, over ${PROGRAMS_MS / 1000} s: ${busy.length === 0 ? 'none over TCP' : ''}`);
+  for (const each of busy) console.log(`  ${programWords(each)}`);
+  console.log('UDP is not seen, and of other users’ programs not whose they are.');
+}
+
+interface LookOptions {
+  readonly json?: boolean;
+  readonly programs?: boolean;
+}
+
+async function look({ json, programs: wanted }: LookOptions): Promise<void> {
+  if (wanted === true) return programs();
   const [facts, neighbours] = await Promise.all([lookAtMachine(), lookAround()]);
   if (json === true) return console.log(JSON.stringify({ ...facts, neighbours }, null, 2));
   console.log(`${facts.system}: ${machineSentence(facts)}`);
@@ -32,5 +48,6 @@ export function addLookCommand(program: Command): void {
     .command('look')
     .description('what this machine sees of itself: links, gateway, resolvers, neighbours')
     .option('--json', 'print it as JSON')
+    .option('--programs', 'which programs move how much, for ten seconds')
     .action(look);
 }

@@ -5,12 +5,15 @@ import {
   diskOutbox,
   KnownDevices,
   linkTowards,
+  lookAtPrograms,
+  noticedPrograms,
   postTo,
   readEnrolment,
   standBy,
   stateFolder,
   type StandByNews,
 } from '@/agent';
+import { sleep } from '@/session';
 import { programVersion } from '../folder/version';
 import { agentHello } from './agent-hello';
 
@@ -48,6 +51,12 @@ export async function serve(): Promise<void> {
     cookie: () => devices.of(origin, name)?.cookie ?? null,
     post: postTo(origin, name, devices),
     outbox: diskOutbox(join(stateFolder(), 'outbox'), origin),
+    noticed: async (forMs, signal) => {
+      const notice = sleep(forMs, signal);
+      const busy = await lookAtPrograms(forMs, signal);
+      await notice;
+      return noticedPrograms(busy);
+    },
     link: async () => (await linkTowards(new URL(origin).hostname)) ?? { medium: 'unknown' as const },
   });
 }

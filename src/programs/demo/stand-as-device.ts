@@ -13,6 +13,7 @@ import {
 } from '@/wire';
 import { STANDING_PATH } from '@/wire/console/device';
 import { programVersion } from '../folder/version';
+import { demoNeighbours } from './scenario';
 import type { SimulatedDevice } from './simulated-devices';
 
 const BACK_AFTER_MS = 2000;
@@ -50,7 +51,14 @@ async function measure(origin: string, device: SimulatedDevice, asked: Asked): P
 /** What an agent says of itself when it begins to stand by. */
 const helloOf = (facts: MachineFacts): StandingAnswer => ({
   kind: 'hello',
-  hello: { version: programVersion(), protocol: AGENT_PROTOCOL, facts, clockMs: Date.now(), outbox: 0 },
+  hello: {
+    version: programVersion(),
+    protocol: AGENT_PROTOCOL,
+    facts,
+    clockMs: Date.now(),
+    outbox: 0,
+    neighbours: demoNeighbours(facts.gateway?.address ?? '198.51.100.1'),
+  },
 });
 
 /** Stands by as a device of the demo and measures when it is asked to. Returns what ends it. */

@@ -4,7 +4,7 @@ import { cookieOfDevice, deviceOfCookie } from '../access/device-cookie';
 import { furnish, openTestConsole, STRANGER, type TestConsole } from '../console/console-for-tests';
 import { standingDevice } from '../turns/standing-for-tests';
 import { agentsPageOf } from '../views';
-import { joinAgent, noteChangeSeen, noteHello, retireAgent } from '.';
+import { joinAgent, noteChangeSeen, noteHello, noteNeighboursKnown, retireAgent } from '.';
 
 const FACTS: MachineFacts = {
   ...{ system: 'Debian GNU/Linux 12, x64', gateway: { address: '192.0.2.1', link: 'eth0' }, gatewayMs: 0.4 },
@@ -30,6 +30,7 @@ describe('an agent', () => {
 
   const hello = (change: Partial<AgentHello> = {}): AgentHello => ({
     ...{ version: '0.1.0', protocol: AGENT_PROTOCOL, facts: FACTS, clockMs: console.context.wallMs(), outbox: 0 },
+    neighbours: [],
     ...change,
   });
   const order = (change: Partial<JoinAgent> = {}): JoinAgent => ({
@@ -118,6 +119,35 @@ describe('an agent', () => {
     await session.hear(JSON.stringify({ kind: 'hello', hello: hello({ protocol: 99, version: '9.0.0' }) }));
     expect(told).toEqual([{ kind: 'dismissed', reason: 'other-version' }]);
     expect((await page()).agents[0]!.version).toBe('0.1.0');
+  });
+
+  const heard = (address: string, last: string, name: string | null = null) => ({
+    ...{ address, name, mac: `02:00:5e:10:00:${last}` },
+  });
+
+  it('tells who else is on the network: new until somebody knows them, by the last address and a name once it has one', async () => {
+    const id = await joined();
+    const device = (await console.context.store.sites.device(id))!;
+    const say = (...neighbours: AgentHello['neighbours'][number][]) =>
+      noteHello(console.context, device, hello({ neighbours }));
+    await say(heard('192.0.2.1', '01', 'router.quill.example'), heard('192.0.2.7', '07'));
+    expect((await page()).neighbours.map(({ fresh }) => fresh)).toEqual([true, true]);
+    // What an agent of ours has is told as that.
+    expect((await page()).neighbours.find(({ address }) => address === '192.0.2.7')).toMatchObject({
+      agentName: 'Attic box',
+    });
+    await noteNeighboursKnown(console.context, siteId);
+    console.advanceMs(86_400_000);
+    await say(heard('192.0.2.99', '01'), heard('192.0.2.31', '31'));
+    expect((await page()).neighbours).toMatchObject([
+      { address: '192.0.2.31', fresh: true },
+      { address: '192.0.2.7', fresh: false },
+      { address: '192.0.2.99', fresh: false, name: 'router.quill.example' },
+    ]);
+    // Who was not heard for a week is not here.
+    console.advanceMs(6.5 * 86_400_000);
+    expect((await page()).neighbours.map(({ address }) => address)).toEqual(['192.0.2.31', '192.0.2.99']);
+    expect(await noteNeighboursKnown(console.context, 'none')).toMatchObject({ fault: { code: 'site-missing' } });
   });
 
   it('of another version goes on, and the page says so; a clock that is off by much is told', async () => {

@@ -42,7 +42,24 @@ export async function noteHello(context: ConsoleContext, device: Pick<Device, 'i
       seenAtMs: null,
     })),
   );
+  const heard = hello.neighbours;
+  await agents.hear(
+    heard.map(({ mac, address, name }) => ({
+      ...{ siteId: device.siteId, deviceId: device.id, mac, address, name },
+      lastAtMs: nowMs,
+    })),
+  );
   context.changes.tell('presence');
+}
+
+/** A technician knows all that were heard so far: who comes from now on is new. */
+export async function noteNeighboursKnown(
+  { store, wallMs }: ConsoleContext,
+  siteId: string,
+): Promise<Outcome<null, 'site-missing'>> {
+  if ((await store.sites.byId(siteId)) === null) return failed('site-missing');
+  await store.agents.noteKnown(siteId, wallMs());
+  return done(null);
 }
 
 /** Whether console and agent understand each other. */

@@ -1,1 +1,1 @@
-export { joinAgent, noteChangeSeen, noteHello, retireAgent } from './agents';
+export { joinAgent, noteChangeSeen, noteHello, noteNeighboursKnown, retireAgent } from './agents';

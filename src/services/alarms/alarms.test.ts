@@ -87,6 +87,7 @@ describe('being told', () => {
   const agent = async () => {
     const hello = {
       ...{ version: '0.1.0', protocol: AGENT_PROTOCOL, clockMs: console.context.wallMs(), outbox: 0 },
+      neighbours: [],
       facts: { system: 'Debian', gateway: null, gatewayMs: null, resolvers: [], links: [] },
     };
     const link = { medium: 'wired', negotiatedBps: 1e9, mtuBytes: 1500 } as const;
@@ -270,10 +271,7 @@ describe('being told', () => {
     const { session, id } = await agent();
     const device = (await console.context.store.sites.device(id))!;
     await noteHello(console.context, device, {
-      version: '0.1.0',
-      protocol: 1,
-      clockMs: 0,
-      outbox: 0,
+      ...{ version: '0.1.0', protocol: 1, clockMs: 0, outbox: 0, neighbours: [] },
       facts: { system: '', gateway: null, gatewayMs: null, resolvers: [], links: [] },
     });
     await session.leave();

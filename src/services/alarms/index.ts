@@ -2,7 +2,6 @@ export { deliverDue } from './deliver';
 export { sumUpWeeks, weekSentences } from './digest';
 export { mailServerOf, saveMailServer } from './mail-server';
 export { metricsOf } from './metrics';
-export { isPrivateAddress } from './private-addresses';
 export { addRecipient, pauseRecipient, removeRecipient, tryRecipient } from './recipients';
 export { sendMail } from './send-mail';
 export { sendWebhook, SIGNATURE_HEADER, signatureOf } from './send-webhook';

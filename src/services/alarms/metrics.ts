@@ -17,7 +17,7 @@ export async function metricsOf(context: ConsoleContext): Promise<{ readonly typ
       name: `bent_straw_${name}`,
       help,
       labelNames: [...labelNames],
-      registers: [registry as unknown as Registry],
+      registers: [registry],
     });
   const rate = gauge('line_rate_bps', 'Median of the runs over a line in the last seven days.', [
     'office',

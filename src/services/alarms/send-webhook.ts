@@ -3,7 +3,7 @@ import { lookup } from 'node:dns';
 import { request as plainRequest } from 'node:http';
 import { request as safeRequest } from 'node:https';
 import { isIP, type LookupFunction } from 'node:net';
-import { isPrivateAddress } from './private-addresses';
+import { isPrivateAddress } from '@/wire/address';
 import type { Senders } from '../console/senders';
 
 const PATIENCE_MS = 10_000;

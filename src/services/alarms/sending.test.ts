@@ -1,7 +1,7 @@
 import { createServer, type IncomingMessage, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { openMailStandIn } from './mail-for-tests';
-import { isPrivateAddress } from './private-addresses';
+import { isPrivateAddress } from '@/wire/address';
 import { mailSender, sendMail } from './send-mail';
 import { sendWebhook, signatureOf, webhookSender, SIGNATURE_HEADER } from './send-webhook';
 

@@ -54,16 +54,21 @@ export function momentOf({ timeZone }: Pick<Site, 'timeZone'>): Moment {
 }
 
 /** Changes of level are worked out once an hour: they take a while, and are of days. */
-const shiftsKnown = new WeakMap<
-  object,
-  Map<string, { readonly atMs: number; readonly shifts: readonly LineShift[] }>
->();
+interface KnownShiftsOf {
+  readonly atMs: number;
+  readonly shifts: readonly LineShift[];
+}
+type KnownShifts = Map<string, KnownShiftsOf>;
+const shiftsKnown = new WeakMap<object, KnownShifts>();
 
 async function shiftsOf(context: ConsoleContext, siteId: string, lineId: string): Promise<readonly LineShift[]> {
   const nowMs = context.wallMs();
-  const known = shiftsKnown.get(context.standing) ?? new Map();
-  shiftsKnown.set(context.standing, known);
-  const before = known.get(lineId) as { atMs: number; shifts: readonly LineShift[] } | undefined;
+  let known = shiftsKnown.get(context.standing);
+  if (known === undefined) {
+    known = new Map<string, KnownShiftsOf>();
+    shiftsKnown.set(context.standing, known);
+  }
+  const before = known.get(lineId);
   if (before !== undefined && Math.abs(nowMs - before.atMs) < HOUR_MS) return before.shifts;
   const series = await timeSeriesOf(context, siteId, `line ${lineId}`, {
     fromMs: nowMs - COURSE_MS,

@@ -9,7 +9,15 @@ export const AUDIT_CODES = [
   ...['run-noted', 'run-shared', 'run-unshared', 'round-queued', 'turn-withdrawn', 'copy-made', 'keeping-changed'],
   ...['letterhead-saved', 'alternation-started', 'alternation-moved', 'alternation-stopped'],
   ...['runs-tagged', 'runs-noted', 'runs-left-out', 'runs-removed', 'view-saved', 'view-removed'],
-  ...['agent-retired', 'link-change-seen', 'schedule-made', 'schedule-paused', 'schedule-removed', 'budget-set'],
+  ...[
+    'agent-retired',
+    'link-change-seen',
+    'neighbours-known',
+    'schedule-made',
+    'schedule-paused',
+    'schedule-removed',
+    'budget-set',
+  ],
   ...[
     'rules-saved',
     'recipient-added',

@@ -34,7 +34,7 @@ export async function standingDevice(
 ): Promise<StandingDevice> {
   const saved = id === undefined ? await saveDevice(console.context, siteId, null, deviceForm({ name: name! })) : null;
   if (saved?.ok === false) throw new Error(saved.fault.code);
-  const deviceId = id ?? saved!.value!.id;
+  const deviceId = id ?? saved!.value.id;
   const told: StandingOrder[] = [];
   const cookie = await cookieFor(console, deviceId);
   const link = { send: (order: StandingOrder) => void told.push(order), close: () => undefined };

@@ -1,10 +1,12 @@
 import { linkChangeWords, machineSentence } from '@/core';
-import type { StoredAgent, StoredLinkChange } from '@/store';
+import type { StoredAgent, StoredLinkChange, StoredNeighbour } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 
 const DAY_MS = 24 * 3600_000;
 /** So long what changed of a link is told. */
 const CHANGES_MS = 30 * DAY_MS;
+/** Who was not heard for so long is not here. */
+const HEARD_MS = 7 * DAY_MS;
 /** A clock that is off by more is worth telling, ms. */
 const CLOCK_OFF_MS = 2000;
 
@@ -31,7 +33,17 @@ export interface ShownLinkChange extends Pick<StoredLinkChange, 'id' | 'deviceId
   readonly sentence: string;
 }
 
+/** Somebody else on the network of the office. */
+export interface ShownNeighbour extends Pick<StoredNeighbour, 'mac' | 'address' | 'name' | 'firstAtMs' | 'lastAtMs'> {
+  /** Nobody has said yet that he knows it. */
+  readonly fresh: boolean;
+  /** The agent that it is; null: none of ours. */
+  readonly agentName: string | null;
+}
+
 export interface AgentsPage {
+  /** Of the last week. */
+  readonly neighbours: readonly ShownNeighbour[];
   readonly agents: readonly ShownAgent[];
   readonly changes: readonly ShownLinkChange[];
 }
@@ -40,13 +52,14 @@ export interface AgentsPage {
 export async function agentsPageOf(context: ConsoleContext, siteId: string): Promise<AgentsPage> {
   const { agents, sites, turns } = context.store;
   const nowMs = context.wallMs();
-  const [found, devices, spots, changes, open, lastRuns] = await Promise.all([
+  const [found, devices, spots, changes, open, lastRuns, heard] = await Promise.all([
     agents.ofSite(siteId),
     sites.devicesOf(siteId),
     sites.spotsOf(siteId),
     agents.changesOf(siteId, nowMs - CHANGES_MS),
     turns.open(),
     agents.lastRuns(siteId),
+    agents.neighboursOf(siteId, nowMs - HEARD_MS),
   ]);
   const deviceOf = (id: string) => devices.find((device) => device.id === id);
   const busy = new Set(open.filter(({ status }) => status === 'running').map(({ deviceId }) => deviceId));
@@ -65,7 +78,13 @@ export async function agentsPageOf(context: ConsoleContext, siteId: string): Pro
       lastRunAtMs: lastRuns.get(agent.deviceId) ?? null,
     };
   });
+  const agentAt = (address: string) =>
+    shown.find(({ facts }) => facts.links.some(({ addresses }) => addresses.includes(address)));
   return {
+    neighbours: heard.map(({ mac, address, name, firstAtMs, lastAtMs, knownAtMs }) => ({
+      ...{ mac, address, name, firstAtMs, lastAtMs, fresh: knownAtMs === null },
+      agentName: agentAt(address)?.name ?? null,
+    })),
     agents: shown,
     changes: changes.map(({ id, deviceId, atMs, seenAtMs, ...change }) => ({
       ...{ id, deviceId, atMs, seenAtMs },

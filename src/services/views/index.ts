@@ -22,7 +22,13 @@ export { comparisonsOf, sharedSidePageOf, sidePageOf, type ShownTray, type SideP
 export { timeSeriesOf, type OccasionColumns, type PlanStep, type TimeFlag, type TimeSeries } from './time-series';
 export { timeSubjectsOf, type ShownSubject } from './time-subjects';
 export { casePageOf, casesOf, type CasePage } from './case-page';
-export { agentsPageOf, type AgentsPage, type ShownAgent, type ShownLinkChange } from './agents-page';
+export {
+  agentsPageOf,
+  type AgentsPage,
+  type ShownAgent,
+  type ShownLinkChange,
+  type ShownNeighbour,
+} from './agents-page';
 export {
   bytesAMonth,
   schedulesPageOf,
@@ -30,6 +36,7 @@ export {
   type SchedulesPage,
   type ShownSchedule,
 } from './schedules-page';
+export { officesAtAGlance, type OfficeGlance } from './offices-glance';
 export { COPY_DAYS, copyPageOf, type CopyPage } from './copy-page';
 export { casePdf } from './case-pdf';
 export * from './report';

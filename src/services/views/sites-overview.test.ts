@@ -1,5 +1,7 @@
 import {
+  deviceForm,
   furnish,
+  GOOD_LINE,
   LINE_FORM,
   measured,
   openTestConsole,
@@ -12,6 +14,10 @@ import { saveOffice } from '../office/offices';
 import { savePeer } from '../office/peers';
 import { runPageOf } from './run-page';
 import { needsOf } from '../runs/start-run';
+import { noteHello } from '../agents';
+import { saveDevice } from '../office';
+import { setBudget } from '../schedules';
+import { officesAtAGlance } from './offices-glance';
 import { sitesOverview } from './sites-overview';
 
 /** Through the tunnel come 18.6 of the 20 Mb/s that the shop's line sends. */
@@ -61,5 +67,40 @@ describe('all offices side by side', () => {
     const needs = needsOf(siteId, peer!, crossing, { medium: 'unknown' });
     const lineOf = async (id: string) => (await context.store.sites.lineInUse(id, context.wallMs()))!.id;
     expect(needs).toEqual([`line:${await lineOf(siteId)}`, `line:${await lineOf(peer!.farSiteId!)}`]);
+  });
+
+  it('has those with the most trouble first, each in one line', async () => {
+    const [mill, quay] = await console.context.store.sites.all();
+    await measured(console, orderFor(code));
+    expect((await officesAtAGlance(console.context)).map(({ trouble }) => trouble)).toEqual([2, 0]);
+    const slow = { ...GOOD_LINE, down: { ...GOOD_LINE.down, rateBps: 120e6 } };
+    for (const deviceName of ['Bench', 'Scan room']) {
+      console.advanceMs(31 * 60_000);
+      await measured(console, orderFor(code, { deviceName }), slow);
+    }
+    const [first, second] = await officesAtAGlance(console.context);
+    expect(first).toMatchObject({ siteId: mill!.id, verdict: 'starved', occasions: 3, silentAgents: [] });
+    expect(first!.planShare).toBeCloseTo(1 / 3, 5);
+    expect(second).toMatchObject({ siteId: quay!.id, planShare: null, newestAtMs: null, trouble: 0 });
+  });
+
+  it('names agents that are silent, and what is used of the data volume', async () => {
+    const [mill, quay] = await console.context.store.sites.all();
+    const { store } = console.context;
+    const saved = await saveDevice(console.context, quay!.id, null, deviceForm({ name: 'Shop agent' }));
+    if (!saved.ok) throw new Error(saved.fault.code);
+    const facts = { system: '', gateway: null, gatewayMs: null, resolvers: [], links: [] };
+    await noteHello(console.context, saved.value, {
+      ...{ version: '1', protocol: 1, clockMs: 0, outbox: 0 },
+      neighbours: [],
+      facts,
+    });
+    await measured(console, orderFor(code));
+    const [line] = await store.sites.linesOf(mill!.id);
+    await setBudget(console.context, line!.id, 1);
+    const found = await officesAtAGlance(console.context);
+    const of = (siteId: string) => found.find((each) => each.siteId === siteId)!;
+    expect(of(quay!.id)).toMatchObject({ silentAgents: ['Shop agent'], trouble: 2 });
+    expect(of(mill!.id).budgetShare).toBeGreaterThan(0.1);
   });
 });

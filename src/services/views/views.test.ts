@@ -77,6 +77,7 @@ describe('a view', () => {
     const { context } = console;
     const asked: Record<keyof typeof views extends infer Name ? Extract<Name, string> : never, unknown> = {
       BOARD_AGES: null,
+      officesAtAGlance: await views.officesAtAGlance(context),
       agentsPageOf: await views.agentsPageOf(context, siteId),
       schedulesPageOf: await views.schedulesPageOf(context, siteId),
       bytesAMonth: await views.bytesAMonth(context, schedule.schedule, await context.store.sites.devicesOf(siteId)),

@@ -26,6 +26,21 @@ export interface StoredLinkChange extends LinkChange {
   readonly seenAtMs: number | null;
 }
 
+/** Somebody whom an agent has heard on the network of an office; the same hardware address is the same. */
+export interface StoredNeighbour {
+  readonly siteId: string;
+  readonly mac: string;
+  /** The last that it had. */
+  readonly address: string;
+  readonly name: string | null;
+  /** The agent that heard it last. */
+  readonly deviceId: string;
+  readonly firstAtMs: number;
+  readonly lastAtMs: number;
+  /** When a technician said that he knows it; null: nobody has. */
+  readonly knownAtMs: number | null;
+}
+
 const AGENT_COLUMNS = [
   ...(['deviceId', 'siteId', 'version', 'protocol', 'facts', 'clockOffsetMs', 'outbox', 'joinedAtMs'] as const),
   'seenAtMs',
@@ -102,6 +117,34 @@ export class AgentQueries {
 
   async noteSeen(id: string, atMs: number): Promise<void> {
     await this.sequelize.query('UPDATE link_changes SET seenAtMs = ? WHERE id = ?', { replacements: [atMs, id] });
+  }
+
+  /** Neighbours that were heard now: what is new is written down, of the others when, and by what address and name. */
+  async hear(heard: readonly Omit<StoredNeighbour, 'firstAtMs' | 'knownAtMs'>[]): Promise<void> {
+    await this.sequelize.transaction(async (transaction) => {
+      for (const { siteId, mac, address, name, deviceId, lastAtMs } of heard)
+        await this.sequelize.query(
+          `INSERT INTO neighbours (siteId, mac, address, name, deviceId, firstAtMs, lastAtMs) VALUES (?, ?, ?, ?, ?, ?, ?)
+           ON CONFLICT (siteId, mac) DO UPDATE SET address = excluded.address, name = coalesce(excluded.name, name),
+             deviceId = excluded.deviceId, lastAtMs = excluded.lastAtMs`,
+          { replacements: [siteId, mac, address, name, deviceId, lastAtMs, lastAtMs], transaction },
+        );
+    });
+  }
+
+  /** Who was heard since a moment, those first that nobody knows, then by address. */
+  async neighboursOf(siteId: string, sinceMs: number): Promise<StoredNeighbour[]> {
+    return this.sequelize.query<StoredNeighbour>(
+      `SELECT * FROM neighbours WHERE siteId = ? AND lastAtMs >= ? ORDER BY knownAtMs IS NOT NULL, firstAtMs DESC, address`,
+      { replacements: [siteId, sinceMs], type: QueryTypes.SELECT },
+    );
+  }
+
+  /** All whom nobody has said that he knows are known from now on. */
+  async noteKnown(siteId: string, atMs: number): Promise<void> {
+    await this.sequelize.query('UPDATE neighbours SET knownAtMs = ? WHERE siteId = ? AND knownAtMs IS NULL', {
+      replacements: [atMs, siteId],
+    });
   }
 
   async #agents(where: string, values: readonly string[]): Promise<StoredAgent[]> {

@@ -58,6 +58,8 @@ const DELIVERY_COLUMNS = [
   ...(['id', 'recipientId', 'eventId', 'phase', 'subject', 'text', 'madeAtMs', 'nextTryAtMs', 'tries'] as const),
   ...(['state', 'trouble', 'endedAtMs'] as const),
 ] as const;
+/** A week of an office in which everybody measures all the time. */
+const MOST_OCCASIONS = 5000;
 const places = (columns: readonly string[]) => columns.map(() => '?').join(', ');
 
 type RecipientRow = Omit<StoredRecipient, 'allowPrivate' | 'quiet' | 'digest' | 'paused'> & {
@@ -203,14 +205,23 @@ export class AlarmQueries {
   }
 
   /** The newest occasions of a line, the newest first: whether those that could tell met the plan, and what load added. */
-  async newestOfLine(lineId: string, limit: number): Promise<LineOccasion[]> {
+  newestOfLine(lineId: string, limit: number): Promise<LineOccasion[]> {
+    return this.#occasions('lineId = ?', [lineId], limit);
+  }
+
+  /** The same of those since a moment. */
+  occasionsSince(lineId: string, sinceMs: number): Promise<LineOccasion[]> {
+    return this.#occasions('lineId = ? AND startedAtMs >= ?', [lineId, sinceMs], MOST_OCCASIONS);
+  }
+
+  async #occasions(where: string, values: readonly (string | number)[], limit: number): Promise<LineOccasion[]> {
     const rows = await this.#select<{ met: number | null; addedMs: number | null }>(
       `SELECT avg(CASE verdict WHEN 'full' THEN 1 WHEN 'thin' THEN 0 WHEN 'starved' THEN 0 END) AS met,
          avg(addedMs) AS addedMs, max(startedAtMs) AS atMs
-       FROM (SELECT setId, verdict, addedMs, startedAtMs FROM runs WHERE lineId = ? AND reach = 'internet'
+       FROM (SELECT setId, verdict, addedMs, startedAtMs FROM runs WHERE ${where} AND reach = 'internet'
          AND status = 'finished' AND evidence IN ('alone', 'practice') ORDER BY startedAtMs DESC LIMIT ?)
        GROUP BY setId ORDER BY atMs DESC`,
-      [lineId, limit],
+      [...values, limit],
     );
     return rows.map(({ met, addedMs }) => ({ planMet: met === null ? null : met >= 0.5, addedMs }));
   }

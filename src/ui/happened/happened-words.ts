@@ -55,6 +55,7 @@ export const DEEDS: Readonly<Record<AuditCode, string>> = {
   'keeping-changed': 'changed how long samples are kept',
   'agent-retired': 'retired the agent {}',
   'link-change-seen': 'has seen what changed of a link of {}',
+  'neighbours-known': 'knows who else is on the network of {}',
   'schedule-made': 'made the schedule {}',
   'schedule-paused': 'paused or took up the schedule {}',
   'schedule-removed': 'removed the schedule {}',

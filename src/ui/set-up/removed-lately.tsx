@@ -20,7 +20,7 @@ export function RemovedLately({ removed, undo }: RemovedLatelyProps) {
   return (
     <section
       aria-label="Removed lately"
-      className="sticky top-28 z-[5] mb-5 md:top-12 max-h-32 overflow-y-auto border-l-[3px] border-quiet bg-sheet px-4 py-2 text-sm"
+      className="sticky top-28 z-[5] mb-5 lg:top-12 max-h-32 overflow-y-auto border-l-[3px] border-quiet bg-sheet px-4 py-2 text-sm"
     >
       <ul>
         {removed.map(({ id, kind, name, into }) => (

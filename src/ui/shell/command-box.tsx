@@ -95,9 +95,9 @@ export function CommandBox({ sites, devices, chooseSite }: CommandFacts) {
         <button
           type="button"
           aria-keyshortcuts="Control+K"
-          className="flex h-8 items-center gap-2 border-b border-hairline px-1 text-sm text-quiet hover:border-ink hover:text-ink"
+          className="flex h-8 items-center gap-2 whitespace-nowrap border-b border-hairline px-1 text-sm text-quiet hover:border-ink hover:text-ink"
         >
-          find or do <span className="figure text-[0.7rem]">Ctrl K</span>
+          find or do <span className="figure text-[0.7rem] max-xl:hidden">Ctrl K</span>
         </button>
       }
     >

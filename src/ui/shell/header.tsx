@@ -20,7 +20,7 @@ interface HeaderProps {
 export function Header({ site, commands, theme, technician, signOut }: HeaderProps) {
   return (
     <header className="sticky top-0 z-10 border-b border-hairline bg-paper print:hidden">
-      <div className="mx-auto flex max-w-[86rem] flex-wrap items-center gap-x-3 px-4 max-md:py-1.5 md:h-12 md:flex-nowrap md:px-6">
+      <div className="mx-auto flex max-w-[86rem] flex-wrap items-center gap-x-3 px-4 max-lg:py-1.5 md:px-6 lg:h-12 lg:flex-nowrap">
         <Link href="/" className="flex shrink-0 items-center gap-2" aria-label="Bent Straw, board">
           <Mark />
           {site === null && <span className="font-semibold">Bent Straw</span>}
@@ -28,13 +28,13 @@ export function Header({ site, commands, theme, technician, signOut }: HeaderPro
         {site !== null && <SiteMenu site={site} sites={commands.sites} chooseSite={commands.chooseSite} />}
         {site?.demo === true && (
           <span
-            className="shrink-0 border border-dashed border-quiet px-1.5 text-xs text-quiet max-md:hidden"
+            className="shrink-0 border border-dashed border-quiet px-1.5 text-xs text-quiet max-xl:hidden"
             title="Made-up data; the set-up removes all of it in one step"
           >
             demo data
           </span>
         )}
-        <span className="max-md:order-last max-md:w-full max-md:min-w-0">
+        <span className="max-lg:order-last max-lg:w-full max-lg:min-w-0">
           <Places />
         </span>
         <span className="ml-auto" />
@@ -47,7 +47,7 @@ export function Header({ site, commands, theme, technician, signOut }: HeaderPro
           <Link
             href="/people"
             title="People, sign-ins, your passphrase"
-            className="max-w-[10rem] truncate hover:underline max-md:hidden"
+            className="max-w-[10rem] truncate hover:underline max-xl:hidden"
           >
             {technician}
           </Link>

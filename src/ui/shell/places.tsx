@@ -31,7 +31,7 @@ export function Places() {
     return () => window.removeEventListener('keydown', onKey);
   }, [router]);
   return (
-    <nav aria-label="Places" className="flex max-md:-mx-2 max-md:overflow-x-auto">
+    <nav aria-label="Places" className="flex max-lg:-mx-2 max-lg:overflow-x-auto">
       {PLACES.map(({ letter, before, after, href }) => {
         const here = href === '/' ? path === '/' : path.startsWith(href);
         const word = before === '' ? letter.toUpperCase() : letter;

@@ -15,7 +15,9 @@ export function SiteMenu({ site, sites, chooseSite }: SiteMenuProps) {
     <Menu
       trigger={
         <button type="button" aria-label={`Office: ${site.name}`} className="flex min-w-0 items-center gap-1.5">
-          <span className="max-w-[11rem] truncate font-semibold md:max-w-[17rem]">{site.name}</span>
+          <span className="min-w-[5rem] max-w-[11rem] truncate text-left font-semibold md:max-w-[17rem]">
+            {site.name}
+          </span>
           <span aria-hidden="true" className="text-xs text-quiet">
             ▾
           </span>

@@ -100,7 +100,7 @@ export function RecipientForm({ add }: RecipientFormProps) {
           {state.status === 'saved' && !sending && 'Added. Try whether it arrives.'}
         </span>
       </div>
-      {invalid?.refusal != null && (
+      {typeof invalid?.refusal === 'string' && (
         <p role="alert" className="mt-1 text-sm font-medium text-starved">
           {invalid.refusal}
         </p>

@@ -1,2 +1,3 @@
 export * from './client-address';
 export * from './own-addresses';
+export { isPrivateAddress } from './private-addresses';

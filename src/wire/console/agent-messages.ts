@@ -39,6 +39,18 @@ export const agentHelloSchema = z.strictObject({
   clockMs: z.number(),
   /** Results that it still has to hand in. */
   outbox: z.number().int().nonnegative(),
+  /** Who else it has heard on its networks; one hardware address may have several addresses. */
+  neighbours: z
+    .array(
+      z.strictObject({
+        address: short,
+        mac: z.string().regex(/^([0-9a-f]{2}:){5}[0-9a-f]{2}$/),
+        name: short.nullable(),
+      }),
+    )
+    .max(256)
+    .readonly()
+    .default([]),
 });
 export type AgentHello = z.infer<typeof agentHelloSchema>;
 

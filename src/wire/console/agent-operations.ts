@@ -19,6 +19,13 @@ export const agentsDocumentSchema = z.object({
       facts: machineFactsSchema,
     }),
   ),
+  /** Who else was heard on the network in the last week. `fresh`: nobody has said yet that he knows it. */
+  neighbours: z.array(
+    z.object({
+      ...{ mac: z.string(), address: z.string(), name: z.string().nullable(), agent: z.string().nullable() },
+      ...{ firstAt: moment, lastAt: moment, fresh: z.boolean() },
+    }),
+  ),
   changes: z.array(z.object({ id, deviceId: id, at: moment, sentence: z.string(), seen: z.boolean() })),
 });
 export type AgentsDocument = z.infer<typeof agentsDocumentSchema>;
@@ -64,6 +71,14 @@ export const AGENT_OPERATIONS = {
     summary: 'Say that a change of a link was seen.',
     answers: { 204: null },
     faults: ['not-signed-in', 'link-change-unknown'],
+  },
+  noteNeighboursKnown: {
+    caller: 'technician',
+    method: 'post',
+    path: '/api/v1/sites/{id}/neighbours/known',
+    summary: 'Say that all who were heard on the network so far are known: who comes from now on is new.',
+    answers: { 204: null },
+    faults: ['not-signed-in', 'site-missing'],
   },
   listSchedules: {
     caller: 'technician',

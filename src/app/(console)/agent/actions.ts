@@ -65,6 +65,10 @@ export async function changeSeenAction(changeId: string): Promise<string | null>
   return act(COMMANDS.noteLinkChange, { changeId }, HERE);
 }
 
+export async function neighboursKnownAction(siteId: string): Promise<string | null> {
+  return act(COMMANDS.noteNeighboursKnown, { siteId }, HERE);
+}
+
 export async function setBudgetAction(lineId: string, _: FormState, form: FormData): Promise<FormState> {
   return actOnForm('budget', form, COMMANDS.setBudget, ({ gigabytes }) => ({ lineId, gigabytes }));
 }

@@ -11,6 +11,7 @@ import { fetchLineOf } from '@/ui/agent/fetch-line';
 import { JoinLines } from '@/ui/agent/join-lines';
 import { LineBudgets } from '@/ui/agent/line-budgets';
 import { LinkChangeList } from '@/ui/agent/link-change-list';
+import { NeighbourList } from '@/ui/agent/neighbour-list';
 import { ScheduleForm } from '@/ui/agent/schedule-form';
 import { ScheduleList } from '@/ui/agent/schedule-list';
 import { FollowChanges } from '@/ui/board/follow-changes';
@@ -20,6 +21,7 @@ import {
   changeSeenAction,
   estimateScheduleAction,
   makeScheduleAction,
+  neighboursKnownAction,
   pauseScheduleAction,
   removeScheduleAction,
   retireAgentAction,
@@ -68,7 +70,7 @@ export default async function AgentPlace() {
     handedOrigin(),
   ]);
   const who = await whoChoices(context, site.id, page);
-  const { agents, changes } = page;
+  const { agents, changes, neighbours } = page;
   return (
     <>
       <FollowChanges />
@@ -128,6 +130,12 @@ export default async function AgentPlace() {
             A measurement is traffic. At the limit scheduled runs wait for the next month; what a person starts goes on.
           </p>
           <LineBudgets budgets={budgets} set={(lineId) => setBudgetAction.bind(null, lineId)} />
+        </section>
+      )}
+      {neighbours.length > 0 && (
+        <section aria-label="Who else is here" className="mt-8">
+          <h2 className="font-semibold">Who else is on the network</h2>
+          <NeighbourList neighbours={neighbours} known={neighboursKnownAction.bind(null, site.id)} />
         </section>
       )}
       {agents.length > 0 && (

@@ -1,2 +1,3 @@
 export * from './history';
+export * from './demo-machine';
 export * from './offices';

@@ -9,8 +9,11 @@ export async function agentsDocument(
   siteId: string,
 ): Promise<Outcome<AgentsDocument, 'site-missing'>> {
   if ((await context.store.sites.byId(siteId)) === null) return failed('site-missing');
-  const { agents, changes } = await agentsPageOf(context, siteId);
+  const { agents, changes, neighbours } = await agentsPageOf(context, siteId);
   return done({
+    neighbours: neighbours.map(({ mac, address, name, agentName, firstAtMs, lastAtMs, fresh }) => ({
+      ...{ mac, address, name, agent: agentName, fresh, firstAt: moment(firstAtMs), lastAt: moment(lastAtMs) },
+    })),
     agents: agents.map((agent) => ({
       ...{ deviceId: agent.deviceId, name: agent.name, spot: agent.spotName, version: agent.version },
       ...{ present: agent.present, busy: agent.busy, outbox: agent.outbox, facts: agent.facts },

@@ -106,6 +106,7 @@ export const OFFICE_HANDLERS: Handlers = {
   listAgents: ({ context, ids }) => agentsDocument(context, ids.id),
   retireAgent: ({ ids }) => perform(COMMANDS.retireAgent, { deviceId: ids.id }),
   noteLinkChange: ({ ids }) => perform(COMMANDS.noteLinkChange, { changeId: ids.id }),
+  noteNeighboursKnown: ({ ids }) => perform(COMMANDS.noteNeighboursKnown, { siteId: ids.id }),
   listSchedules: ({ context, ids }) => schedulesDocument(context, ids.id),
   makeSchedule: async ({ ids, body }) => idOf(await perform(COMMANDS.makeSchedule, { ...body, siteId: ids.id })),
   pauseSchedule: ({ ids, body }) => perform(COMMANDS.pauseSchedule, { id: ids.id, paused: body.paused }),

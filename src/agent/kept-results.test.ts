@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { seededRandom } from '@/core';
 import { simulateSamples } from '@/programs/demo';
-import { renewEndedCodes } from '@/services';
+import { handInRun, renewEndedCodes, sweepSilentRuns } from '@/services';
 import {
   furnish,
   GOOD_LINE,
@@ -14,8 +14,6 @@ import {
   STRANGER,
   type TestConsole,
 } from '@/services/console/console-for-tests';
-import { handInRun } from '@/services/runs/hand-in-run';
-import { sweepSilentRuns } from '@/services/runs/sweep-silent-runs';
 import { deliverLeft, type Post } from '@/session';
 import { handInRequestSchema } from '@/wire';
 import { diskOutbox } from './disk-outbox';

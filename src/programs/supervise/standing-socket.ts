@@ -10,6 +10,8 @@ const PING_MS = 1000;
 const SILENT_MS = 2500;
 /** What an agent says of a machine with many links fits. */
 const MOST_MESSAGE_BYTES = 32_768;
+/** So many messages of one that is not known yet are kept. */
+const MOST_EARLY = 4;
 
 function cookieOf(request: IncomingMessage, name: string): string | null {
   const found = (request.headers.cookie ?? '').split(/;\s*/).find((pair) => pair.startsWith(`${name}=`));
@@ -43,13 +45,21 @@ export function openStandingSocket(context: ConsoleContext) {
       else socket.ping();
     }, PING_MS);
     socket.on('close', () => clearInterval(timer));
+    // What it says before it is known who it is waits for that: nothing of it is lost.
+    const early: string[] = [];
+    const keep = (text: Buffer) => {
+      if (early.length < MOST_EARLY) early.push(text.toString());
+    };
+    socket.on('message', keep);
     const session = await standBy(context, cookieOf(request, DEVICE_COOKIE), {
       send: (order) => socket.send(JSON.stringify(order)),
       close: () => socket.close(),
     });
     if (session === null) return socket.close(4401, 'not joined');
     if (socket.readyState !== socket.OPEN) return session.leave();
+    socket.off('message', keep);
     socket.on('message', (text: Buffer) => report(session.hear(text.toString())));
+    for (const text of early) report(session.hear(text));
     socket.on('close', () => report(session.leave()));
   };
 

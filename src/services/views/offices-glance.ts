@@ -1,8 +1,9 @@
-import { findingWords, type BloatRating, type VerdictWord } from '@/core';
+import type { BloatRating, VerdictWord } from '@/core';
 import type { Site } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
 import { lineBudget } from '../schedules';
+import { standsOut } from './stands-out';
 import { weekOfRuns } from './week-of-runs';
 
 const WEEK_MS = 7 * 24 * 3600_000;
@@ -43,16 +44,17 @@ async function glance(context: ConsoleContext, site: Site): Promise<OfficeGlance
   const { store } = context;
   const nowMs = context.wallMs();
   const { line, plan } = await crossingOf(context, site.id, { reach: 'internet' }, nowMs);
-  const [week, occasions, findings, agents, devices, budget] = await Promise.all([
+  const devices = await store.sites.devicesOf(site.id);
+  const [week, occasions, out, agents, budget] = await Promise.all([
     weekOfRuns(context, site.id, 'internet', plan),
     line === null ? [] : store.alarms.occasionsSince(line.id, nowMs - WEEK_MS),
-    store.findings.findingsOf(site.id),
+    standsOut(context, site.id, devices),
     store.agents.ofSite(site.id),
-    store.sites.devicesOf(site.id),
     line === null ? null : lineBudget(context, line),
   ]);
   const told = occasions.filter(({ planMet }) => planMet !== null);
-  const open = findings.filter(({ state }) => state === 'open' || state === 'worked-on');
+  // What got better is no trouble, and what was let be is known.
+  const open = out.findings.filter(({ isGood, state }) => !isGood && state !== 'let-be');
   const [first] = open;
   const silent = agents.filter(({ deviceId }) => !context.standing.isPresent(deviceId));
   const of = {
@@ -60,7 +62,7 @@ async function glance(context: ConsoleContext, site: Site): Promise<OfficeGlance
     ...{ downBps: week.downBps, upBps: week.upBps, verdict: week.verdict, addedMs: week.addedMs, rating: week.rating },
     planShare: told.length === 0 ? null : told.filter(({ planMet }) => planMet === true).length / told.length,
     occasions: told.length,
-    findings: { count: open.length, first: first === undefined ? null : findingWords(first.finding).sentence },
+    findings: { count: open.length, first: first?.sentence ?? null },
     silentAgents: silent.map(({ deviceId }) => devices.find(({ id }) => id === deviceId)?.name ?? ''),
     budgetShare: budget === null || budget.budgetBytes === null ? null : budget.movedBytes / budget.budgetBytes,
     newestAtMs: week.newest?.startedAtMs ?? null,

@@ -59,7 +59,7 @@ export function OfficeTable({ offices, nowMs, open }: OfficeTableProps) {
                   )}
                 </span>
               </td>
-              <td className="figure py-1.5 pr-4 text-[0.8rem]">
+              <td className="figure whitespace-nowrap py-1.5 pr-4 text-[0.8rem]">
                 {of.planShare === null ? (
                   <span className="text-quiet">cannot tell</span>
                 ) : (
@@ -78,7 +78,7 @@ export function OfficeTable({ offices, nowMs, open }: OfficeTableProps) {
                   </>
                 )}
               </td>
-              <td className="py-1.5 pr-4">
+              <td className="whitespace-nowrap py-1.5 pr-4">
                 <Agents {...of} />
                 {of.budgetShare !== null && of.budgetShare >= 0.8 && (
                   <span className="block text-starved">{shareWords(of.budgetShare)} of the data volume</span>

@@ -1,0 +1,79 @@
+import { once } from 'node:events';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import WebSocket from 'ws';
+import { DEVICE_COOKIE } from '@/services';
+import {
+  cookieFor,
+  deviceForm,
+  furnish,
+  openTestConsole,
+  type TestConsole,
+} from '@/services/console/console-for-tests';
+import { saveDevice } from '@/services/office';
+import { AGENT_PROTOCOL, type StandingAnswer } from '@/wire';
+import { STANDING_PATH } from '@/wire/console/device';
+import { openStandingSocket } from './standing-socket';
+
+const HELLO: StandingAnswer = {
+  kind: 'hello',
+  hello: {
+    ...{ version: '0.1.0', protocol: AGENT_PROTOCOL, clockMs: 0, outbox: 0, neighbours: [] },
+    facts: { system: 'Debian', gateway: null, gatewayMs: null, resolvers: [], links: [] },
+  },
+};
+
+describe('the line of a device that stands by', () => {
+  let console: TestConsole;
+  let server: Server;
+  let sockets: ReturnType<typeof openStandingSocket>;
+  let deviceId: string;
+  let cookie: string;
+  beforeEach(async () => {
+    console = await openTestConsole();
+    const { siteId } = await furnish(console);
+    const saved = await saveDevice(console.context, siteId, null, deviceForm());
+    if (!saved.ok) throw new Error(saved.fault.code);
+    deviceId = saved.value.id;
+    cookie = await cookieFor(console, deviceId);
+    sockets = openStandingSocket(console.context);
+    server = createServer().on('upgrade', sockets.upgrade);
+    await once(server.listen(0, '127.0.0.1'), 'listening');
+  });
+  afterEach(async () => {
+    await sockets.close();
+    server.close();
+    await console.close();
+  });
+  const open = (headers: Record<string, string>) =>
+    new WebSocket(`ws://127.0.0.1:${(server.address() as AddressInfo).port}${STANDING_PATH}`, { headers });
+
+  it('loses nothing of what is said before the console knows who speaks', async () => {
+    const socket = open({ Cookie: `${DEVICE_COOKIE}=${cookie}` });
+    // At once, as its first act.
+    socket.on('open', () => socket.send(JSON.stringify(HELLO)));
+    const changed = new Promise<void>((resolve) => {
+      console.context.changes.listen(() => {
+        void console.context.store.agents.byDevice(deviceId).then((agent) => {
+          if (agent !== null) resolve();
+        });
+      });
+    });
+    await changed;
+    expect((await console.context.store.agents.byDevice(deviceId))?.version).toBe('0.1.0');
+  });
+
+  it('is closed to whoever is no device, and says so; what he says changes nothing', async () => {
+    const socket = open({ Cookie: `${DEVICE_COOKIE}=${deviceId}.0.forged` });
+    socket.on('open', () => socket.send(JSON.stringify(HELLO)));
+    const [code] = (await once(socket, 'close')) as [number];
+    expect(code).toBe(4401);
+    expect(await console.context.store.agents.byDevice(deviceId)).toBeNull();
+  });
+
+  it('is not opened by a page of another site', async () => {
+    const socket = open({ Cookie: `${DEVICE_COOKIE}=${cookie}`, Origin: 'http://elsewhere.example' });
+    const [error] = (await once(socket, 'error')) as [Error];
+    expect(error.message).toMatch(/hang up|ECONNRESET|closed/);
+  });
+});

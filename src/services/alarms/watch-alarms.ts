@@ -31,12 +31,15 @@ export async function alarmRulesOf({ store }: Pick<ConsoleContext, 'store'>, sit
 }
 
 export async function saveAlarmRules(
-  { store }: ConsoleContext,
+  context: ConsoleContext,
   siteId: string,
   rules: AlarmRules,
 ): Promise<Outcome<null, 'site-missing'>> {
+  const { store } = context;
   if ((await store.sites.byId(siteId)) === null) return failed('site-missing');
   await store.alarms.saveRules(siteId, rules);
+  // Whoever changed them sees at once what that comes to.
+  await watchAlarms(context);
   return done(null);
 }
 

@@ -47,9 +47,9 @@ test('two lines from the page make a machine an agent, and the page shows it by 
   writeFileSync(FILE, await fetched.body());
   expect(readFileSync(FILE).length).toBeLessThan(1.5e6);
   const code = /\/j\/(\w+)/.exec(joinLine!)![1]!;
-  startAgent('join', `${program.origin}/j/${code}`, '--name', 'Cupboard box', '--spot', 'Cupboard');
+  startAgent('join', `${program.origin}/j/${code}`, '--name', 'Cupboard box', '--spot', 'Under the stairs');
   await expect(row(page)).toContainText('stands by');
-  await expect(row(page)).toContainText('Cupboard');
+  await expect(row(page)).toContainText('Under the stairs');
   await expect(row(page)).toContainText('has not measured yet');
   await expect.poll(() => agent!.said).toContain('Cupboard box is an agent of Larkspur Bindery');
 });
@@ -97,6 +97,8 @@ test('a schedule is read while it is typed, says what is wrong, and is kept', as
   // It comes, is made, and the page says so without being asked.
   await expect(made).toContainText('all 1 made', { timeout: 150_000 });
   await expect(row(page).first()).toContainText('measured last');
+  // A run of its own moves it nowhere.
+  await expect(row(page).first()).toContainText('Under the stairs');
   expect(agent!.said).toMatch(/Asked by schedule: at [\d:]+, every day, local, quick/);
   expect(agent!.said).toMatch(/Measured: [\d.]+( to [\d.]+)? Mb\/s down/);
 });

@@ -1,8 +1,10 @@
-import { execFile } from 'node:child_process';
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import { lookup } from 'node:dns/promises';
 import { join } from 'node:path';
 import { USUAL_MTU_BYTES, WIFI_WIDTHS_MHZ, type Link, type WifiBand } from '@/core';
+import { readRoutes, routeTo } from './machine/default-route';
+import { isRadio, tunnelOf } from './machine/net-links';
+import { positiveFact, printed, readFact } from './machine/printed';
 
 /** What the system tells of one interface; null where a file or a program is missing. */
 export interface InterfaceFacts {
@@ -60,40 +62,26 @@ export function linkOfInterface(facts: InterfaceFacts): Link {
   };
 }
 
-function printed(command: string, ...args: string[]): Promise<string | null> {
-  return new Promise((resolve) =>
-    execFile(command, args, { timeout: 2000 }, (error, text) => resolve(error === null ? text : null)),
-  );
+/** The interface by which packets to an address leave; where there is no `ip`, by the kernel's own table, for IPv4. */
+async function interfaceTowards(address: string): Promise<string | null> {
+  const route = await printed('ip', 'route', 'get', address);
+  if (route !== null) return / dev (\S+)/.exec(route)?.[1] ?? null;
+  return routeTo(readRoutes(readFact('/proc/net/route') ?? ''), address)?.link ?? null;
 }
-
-function read(file: string): string | null {
-  try {
-    return readFileSync(file, 'utf8').trim();
-  } catch {
-    return null;
-  }
-}
-
-const numberIn = (file: string) => {
-  const text = read(file);
-  return text === null || text === '' || !Number.isFinite(Number(text)) ? null : Number(text);
-};
 
 /** How this machine reaches a host, from Linux's own view; null where that cannot be told. */
 export async function linkTowards(host: string): Promise<Link | null> {
   const address = await lookup(host).catch(() => null);
-  const route = address === null ? null : await printed('ip', 'route', 'get', address.address);
-  const name = / dev (\S+)/.exec(route ?? '')?.[1];
-  if (name === undefined) return null;
+  const name = address === null ? null : await interfaceTowards(address.address);
+  if (name === null) return null;
   const folder = join('/sys/class/net', name);
-  const wireless = existsSync(join(folder, 'wireless')) || existsSync(join(folder, 'phy80211'));
-  const wireguard = /DEVTYPE=wireguard/.test(read(join(folder, 'uevent')) ?? '');
+  const wireless = isRadio(folder);
   return linkOfInterface({
     name,
     wireless,
-    tunnel: wireguard ? 'wireguard' : existsSync(join(folder, 'tun_flags')) ? 'tun' : null,
-    speedMbps: numberIn(join(folder, 'speed')),
-    mtuBytes: numberIn(join(folder, 'mtu')),
+    tunnel: tunnelOf(folder),
+    speedMbps: positiveFact(join(folder, 'speed')),
+    mtuBytes: positiveFact(join(folder, 'mtu')),
     vlan: existsSync(join('/proc/net/vlan', name)),
     iwLink: wireless ? await printed('iw', 'dev', name, 'link') : null,
     iwInfo: wireless ? await printed('iw', 'dev', name, 'info') : null,

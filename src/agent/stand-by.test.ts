@@ -43,7 +43,7 @@ describe('an agent that stands by', () => {
   const start = (outbox: Outbox = memoryOutbox(), noticed: string[] = []) => {
     const stop = new AbortController();
     const ended = standBy({
-      ...{ origin: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, name: 'Attic box', outbox },
+      ...{ origin: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, outbox },
       ...{ deviceId: () => 'd1', cookie: () => 'cookie', agentVersion: '0.1.0', signal: stop.signal, everyMs: 50 },
       hello: (left) => Promise.resolve({ ...HELLO, outbox: left }),
       link: () => Promise.resolve({ medium: 'unknown' }),
@@ -65,7 +65,15 @@ describe('an agent that stands by', () => {
     await until(() => kinds().includes('not-measured'));
     expect(posted[0]).toMatchObject({
       path: '/api/v1/runs',
-      body: { turnId: 't1', deviceId: 'd1', deviceName: 'Attic box', reach: 'local', profile: 'quick', code: null },
+      body: {
+        turnId: 't1',
+        deviceId: 'd1',
+        deviceName: null,
+        spotName: null,
+        reach: 'local',
+        profile: 'quick',
+        code: null,
+      },
     });
     expect(posted[0]!.body['noticed']).toEqual(['Just before: rsync moves 24.1 Mb/s up.']);
     expect(news.at(-1)).toEqual({ kind: 'not-measured', why: 'There is no peer that far.' });

@@ -18,7 +18,6 @@ export type StandByNews =
 
 export interface StandByOptions {
   readonly origin: string;
-  readonly name: string;
   readonly deviceId: () => string | null;
   readonly cookie: () => string | null;
   readonly post: Post;
@@ -58,7 +57,9 @@ export async function standBy(options: StandByOptions): Promise<void> {
   const measure = async ({ turnId, by, reach, profile, inMs }: Asked) => {
     const stop = new AbortController();
     current = { turnId, stop };
-    signal.addEventListener('abort', () => stop.abort());
+    // Taken off again: an agent lives for years.
+    const stopToo = () => stop.abort();
+    signal.addEventListener('abort', stopToo);
     onNews({ kind: 'asked', by, reach, profile });
     try {
       // Nobody sits here who could say not now; what is asked of others at the same time begins for all at once.
@@ -67,7 +68,8 @@ export async function standBy(options: StandByOptions): Promise<void> {
       const { answer } = await oneRun({
         ...{ origin, post, outbox, signal: stop.signal, agentVersion: options.agentVersion, authenticated: true },
         order: {
-          ...{ code: null, deviceId: options.deviceId(), deviceName: options.name, deviceKind: null, spotName: '' },
+          // What the technician calls it, and where he says that it stands, is his to say.
+          ...{ code: null, deviceId: options.deviceId(), deviceName: null, deviceKind: null, spotName: null },
           ...{ link: await options.link(), reach, profile, told: [], noticed, turnId, holdMs: 0, pacedMbps: null },
         },
         onProgress: () => undefined,
@@ -78,6 +80,8 @@ export async function standBy(options: StandByOptions): Promise<void> {
       if (!(error instanceof AgentFault)) throw error;
       onNews({ kind: 'not-measured', why: error.message });
     } finally {
+      signal.removeEventListener('abort', stopToo);
+      withdrawn.delete(turnId);
       current = null;
     }
   };

@@ -46,10 +46,14 @@ function oneLine({ origin, cookie, hello, onOrder, onHeard, signal }: StandingLi
     const stop = () => socket.close();
     signal.addEventListener('abort', stop);
     const greet = () =>
-      void hello().then((said) => {
-        if (socket.readyState !== socket.OPEN) return;
-        socket.send(JSON.stringify({ kind: 'hello', hello: said } satisfies StandingAnswer));
-      });
+      // What cannot be looked at now is looked at the next time.
+      void hello().then(
+        (said) => {
+          if (socket.readyState !== socket.OPEN) return;
+          socket.send(JSON.stringify({ kind: 'hello', hello: said } satisfies StandingAnswer));
+        },
+        () => undefined,
+      );
     // What it sees of its machine and its network changes while it stands by.
     const greeting = setInterval(greet, GREET_MS);
     socket.on('open', () => {

@@ -1,6 +1,6 @@
 import { rateWords } from '@/core';
 import { sleep } from '@/session';
-import { printed } from './look';
+import { printed } from './printed';
 import { programsBetween, readConnections, type BusyProgram } from './programs';
 
 /** What moves less does not matter to a measurement, bits per second. */

@@ -1,21 +1,12 @@
-import { execFile } from 'node:child_process';
 import { reverse } from 'node:dns/promises';
 import { arch, release, type as systemType } from 'node:os';
 import type { MachineFacts } from '@/core';
 import type { AgentHello } from '@/wire';
 import { defaultGateway, readRoutes } from './default-route';
 import { readArp, readNeighbours, type Neighbour } from './neighbours';
-import { netLinks, readFact } from './net-links';
+import { netLinks } from './net-links';
+import { printed, readFact } from './printed';
 import { isStub, readResolvConf, readResolvectl } from './resolvers';
-
-const PATIENCE_MS = 4000;
-
-/** What a program printed; null: it is not there, or it failed. */
-export function printed(command: string, ...args: string[]): Promise<string | null> {
-  return new Promise((resolve) =>
-    execFile(command, args, { timeout: PATIENCE_MS }, (error, text) => resolve(error === null ? text : null)),
-  );
-}
 
 function systemName(): string {
   const pretty = /^PRETTY_NAME="?([^"\n]*)"?/m.exec(readFact('/etc/os-release') ?? '')?.[1];

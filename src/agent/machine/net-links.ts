@@ -1,27 +1,21 @@
-import { existsSync, readdirSync, readFileSync, readlinkSync } from 'node:fs';
+import { existsSync, readdirSync, readlinkSync } from 'node:fs';
 import { networkInterfaces } from 'node:os';
 import { basename, join } from 'node:path';
 import type { NetLink } from '@/core';
+import { positiveFact, readFact } from './printed';
 
-/** A file of sysfs without its line end; null: it is not there, or the kernel refuses it (the speed of a cable that is out). */
-export function readFact(file: string): string | null {
-  try {
-    return readFileSync(file, 'utf8').trim();
-  } catch {
-    return null;
-  }
+/** Whether an interface is a radio, by its folder in sysfs. */
+export const isRadio = (folder: string) => existsSync(join(folder, 'wireless')) || existsSync(join(folder, 'phy80211'));
+
+/** What tunnel an interface is, by its folder in sysfs; null: none. */
+export function tunnelOf(folder: string): 'wireguard' | 'tun' | null {
+  if (/DEVTYPE=wireguard/.test(readFact(join(folder, 'uevent')) ?? '')) return 'wireguard';
+  return existsSync(join(folder, 'tun_flags')) ? 'tun' : null;
 }
 
-const positive = (text: string | null) => {
-  const value = Number(text ?? '');
-  return text !== null && text !== '' && value > 0 ? value : null;
-};
-
 function mediumOf(folder: string): NetLink['medium'] {
-  if (existsSync(join(folder, 'wireless')) || existsSync(join(folder, 'phy80211'))) return 'wifi';
-  const isTunnel =
-    existsSync(join(folder, 'tun_flags')) || /DEVTYPE=wireguard/.test(readFact(join(folder, 'uevent')) ?? '');
-  if (isTunnel) return 'tunnel';
+  if (isRadio(folder)) return 'wifi';
+  if (tunnelOf(folder) !== null) return 'tunnel';
   // ARPHRD_ETHER; a bridge, a bond and a virtual pair are Ethernet too.
   return readFact(join(folder, 'type')) === '1' ? 'wired' : 'other';
 }
@@ -46,9 +40,9 @@ export function netLinks(root = '/sys/class/net', addresses = networkInterfaces(
       medium,
       up: readFact(join(folder, 'operstate')) === 'up' || readFact(join(folder, 'carrier')) === '1',
       // What a radio or a tunnel writes there means nothing.
-      speedMbps: medium === 'wired' ? positive(readFact(join(folder, 'speed'))) : null,
+      speedMbps: medium === 'wired' ? positiveFact(join(folder, 'speed')) : null,
       duplex: duplex === 'full' || duplex === 'half' ? duplex : null,
-      mtuBytes: positive(readFact(join(folder, 'mtu'))),
+      mtuBytes: positiveFact(join(folder, 'mtu')),
       driver: driverOf(folder),
       addresses: (addresses[name] ?? []).filter(({ internal }) => !internal).map(({ address }) => address),
     };

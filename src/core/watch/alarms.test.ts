@@ -71,6 +71,26 @@ describe('what there is to be told', () => {
     expect(shift(1e12 - 5 * DAY, 1e12 - 3.1 * DAY)).toEqual([]);
   });
 
+  it('is the same change though its middle moves over the edge of its two days, once it was told', () => {
+    const DAY = 86_400_000;
+    const found = (middleMs: number, open: readonly string[]) => {
+      const shift = {
+        direction: 'up',
+        beforeBps: 1e8,
+        afterBps: 9e7,
+        fromMs: middleMs - 1000,
+        untilMs: middleMs + 1000,
+      } as const;
+      return keys({ levelShifts: true }, { ...state({ shifts: [shift] }), nowMs: middleMs + DAY }, open);
+    };
+    const edge = 2 * DAY * 5000.5;
+    const before = found(edge - 3600_000, []);
+    expect(found(edge + 3600_000, [])).not.toEqual(before);
+    expect(found(edge + 3600_000, before)).toEqual(before);
+    // Another one, a week later, is another.
+    expect(found(edge + 7 * DAY, before)).not.toEqual(before);
+  });
+
   it('is said with its figures, and so is its end', () => {
     const rules = { ...USUAL_RULES, addedDelayMs: 100 };
     const of = state(

@@ -1,4 +1,5 @@
 import type { Finding } from '../diagnose/finding';
+import { median } from '../stats/percentile';
 
 /** What an office wants to be told of; null: not of that. */
 export interface AlarmRules {
@@ -82,8 +83,14 @@ const DAY_MS = 24 * 3600_000;
 /** A change of level is news for so long. */
 const SHIFT_IS_NEWS_MS = 3 * DAY_MS;
 
-function middle(values: readonly number[]): number {
-  return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+/**
+ * A change of level by the two days around its middle. The same change is placed a little otherwise with each further run: one
+ * that was told a place further goes on under that name.
+ */
+function shiftKey(lineId: string, { direction, fromMs, untilMs }: LineShift, open: ReadonlySet<string>): string {
+  const place = Math.round((fromMs + untilMs) / 2 / (2 * DAY_MS));
+  const keyAt = (at: number) => `level-shift ${lineId} ${direction} ${at}`;
+  return [place, place - 1, place + 1].map(keyAt).find((key) => open.has(key)) ?? keyAt(place);
 }
 
 /**
@@ -102,7 +109,7 @@ export function alarmsOf(rules: AlarmRules, state: AlarmState, open: ReadonlySet
     const added = newest.flatMap(({ addedMs }) => addedMs ?? []).slice(0, DELAY_OCCASIONS);
     const key = `added-delay ${id}`;
     if (rules.addedDelayMs !== null && added.length === DELAY_OCCASIONS) {
-      const addedMs = middle(added);
+      const addedMs = median(added)!;
       const limit = open.has(key) ? OVER_BELOW * rules.addedDelayMs : rules.addedDelayMs;
       if (addedMs > limit)
         found.push({ key, alarm: { kind: 'added-delay', line, addedMs, overMs: rules.addedDelayMs } });
@@ -111,12 +118,7 @@ export function alarmsOf(rules: AlarmRules, state: AlarmState, open: ReadonlySet
     if (rules.levelShifts)
       for (const shift of shifts) {
         if (state.nowMs - shift.untilMs > SHIFT_IS_NEWS_MS) continue;
-        // The same change is placed a little otherwise with each further run: its middle, to two days, names it.
-        const day = Math.round((shift.fromMs + shift.untilMs) / 2 / (2 * DAY_MS));
-        found.push({
-          key: `level-shift ${id} ${shift.direction} ${day}`,
-          alarm: { kind: 'level-shift', line, ...shift },
-        });
+        found.push({ key: shiftKey(id, shift, open), alarm: { kind: 'level-shift', line, ...shift } });
       }
 
     if (rules.budgetPercent !== null && budgetBytes !== null && movedBytes >= (rules.budgetPercent / 100) * budgetBytes)

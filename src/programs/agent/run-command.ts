@@ -93,7 +93,7 @@ async function run(address: string, options: RunOptions): Promise<void> {
     order: {
       ...{ code, deviceId, holdMs: 0 },
       deviceName: options.name,
-      spotName: options.spot,
+      spotName: options.spot === '' ? null : options.spot,
       deviceKind: null,
       link: await linkOf(options.cableMbps, origin),
       reach: options.reach,

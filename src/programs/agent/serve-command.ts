@@ -46,7 +46,7 @@ export async function serve(): Promise<void> {
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
   const devices = new KnownDevices();
   await standBy({
-    ...{ origin, name, agentVersion: programVersion(), hello: agentHello, onNews: tell, signal: stop.signal },
+    ...{ origin, agentVersion: programVersion(), hello: agentHello, onNews: tell, signal: stop.signal },
     deviceId: () => devices.of(origin, name)?.id ?? null,
     cookie: () => devices.of(origin, name)?.cookie ?? null,
     post: postTo(origin, name, devices),

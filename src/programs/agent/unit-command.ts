@@ -1,8 +1,9 @@
 import { execFileSync } from 'node:child_process';
-import { cpSync, existsSync, mkdirSync, writeFileSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, realpathSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import type { Command } from 'commander';
 import { AgentFault, readEnrolment, stateFolder, systemdUnit } from '@/agent';
+import { PROGRAM_FOLDER } from '../folder/version';
 
 const UNIT_FILE = '/etc/systemd/system/bent-straw-agent.service';
 const PROGRAM_FILE = '/usr/local/lib/bent-straw/agent.mjs';
@@ -13,6 +14,22 @@ interface UnitOptions {
   readonly root: string;
 }
 
+/** The agent as one file: this one, or, started from the repository, the one that was built beside it. */
+function agentFile(): string {
+  return process.env['BENT_STRAW_VERSION'] === undefined
+    ? join(PROGRAM_FOLDER, 'dist', 'agent.mjs')
+    : realpathSync(process.argv[1]!);
+}
+
+/** The unit hides what people have at home from the service: a Node there could not be started. */
+function refuseHidden(node: string, root: string): void {
+  if (root === '/' && /^\/(home|root|run\/user)\//.test(node))
+    throw new AgentFault('unit-refused', {
+      file: UNIT_FILE,
+      why: `Node is at ${node}, where a service does not see it; install it for the whole machine`,
+    });
+}
+
 /** Puts a file below another root, for whoever prepares an image. */
 const below = (root: string, file: string) => join(root, file);
 
@@ -21,9 +38,9 @@ function install(root: string, unit: string): void {
   try {
     for (const folder of [dirname(unitFile!), dirname(programFile!), dirname(state!)])
       mkdirSync(folder, { recursive: true });
-    cpSync(process.argv[1]!, programFile!);
-    // What it measured and could not hand in yet goes with it.
-    if (!existsSync(state!)) cpSync(stateFolder(), state!, { recursive: true });
+    cpSync(agentFile(), programFile!);
+    // Where it joined, and what it measured and could not hand in yet, goes with it. systemd has a link there.
+    cpSync(stateFolder(), existsSync(state!) ? realpathSync(state!) : state!, { recursive: true });
     writeFileSync(unitFile!, unit);
   } catch (error) {
     throw new AgentFault('unit-refused', {
@@ -42,11 +59,13 @@ function unit({ install: isWanted, root }: UnitOptions): void {
   const installed = isWanted === true;
   const text = systemdUnit({
     node: process.execPath,
-    program: installed ? PROGRAM_FILE : process.argv[1]!,
+    program: installed ? PROGRAM_FILE : agentFile(),
     stateFolder: STATE_FOLDER,
   });
-  if (installed) install(root, text);
-  else process.stdout.write(text);
+  if (installed) {
+    refuseHidden(process.execPath, root);
+    install(root, text);
+  } else process.stdout.write(text);
 }
 
 /** Lets a machine with systemd keep the agent standing by. */

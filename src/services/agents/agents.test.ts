@@ -74,6 +74,13 @@ describe('an agent', () => {
     expect((await page()).agents).toHaveLength(1);
   });
 
+  it('that joins again without saying where stays where it was', async () => {
+    const deviceId = await joined();
+    const cookie = await cookieOfDevice(console.context, deviceId);
+    expect((await join({ spotName: '' }, cookie)).ok).toBe(true);
+    expect((await page()).agents[0]!.spotName).toBe('Attic');
+  });
+
   it.each([
     ['a code that is none', { code: 'KKKKKK' }, 'code-unknown'],
     ['another protocol', { hello: { protocol: AGENT_PROTOCOL + 1 } }, 'agent-other-version'],

@@ -42,9 +42,8 @@ export async function noteHello(context: ConsoleContext, device: Pick<Device, 'i
       seenAtMs: null,
     })),
   );
-  const heard = hello.neighbours;
   await agents.hear(
-    heard.map(({ mac, address, name }) => ({
+    hello.neighbours.map(({ mac, address, name }) => ({
       ...{ siteId: device.siteId, deviceId: device.id, mac, address, name },
       lastAtMs: nowMs,
     })),
@@ -75,10 +74,12 @@ export async function joinAgent(
   const admission = await admit(context, visitor);
   if (!admission.ok) return admission;
   const { site, knownDeviceId } = admission.value;
-  const known = (await context.store.sites.devicesOf(site.id)).find(
-    (device) => device.name.toLocaleLowerCase() === name.toLocaleLowerCase() || device.id === knownDeviceId,
+  const namesake = (await context.store.sites.devicesOf(site.id)).find(
+    (device) => device.name.toLocaleLowerCase() === name.toLocaleLowerCase(),
   );
-  const answers = { deviceId: known?.id ?? null, deviceName: name, deviceKind: 'box' as const, spotName, link };
+  const place = spotName === '' ? null : spotName;
+  const deviceId = namesake?.id ?? knownDeviceId;
+  const answers = { deviceId, deviceName: name, deviceKind: 'box' as const, spotName: place, link };
   const device = await deviceOfAnswers(context, admission.value, visitor.address, answers);
   if (!device.ok) return device;
   await noteHello(context, device.value, hello);

@@ -121,6 +121,21 @@ describe('being told', () => {
     expect(mails[0]).toMatchObject({ to: 'ines@quill.example' });
   });
 
+  it('is told once though two look at the same moment', async () => {
+    await told();
+    const { session } = await agent();
+    await session.leave();
+    console.advanceMs(20 * MINUTE_MS);
+    const same = context();
+    await Promise.all([
+      watchAlarms(same),
+      saveAlarmRules(same, siteId, await alarmRulesOf(same, siteId)),
+      watchAlarms(same),
+    ]);
+    await deliverDue(same);
+    expect(mails).toHaveLength(1);
+  });
+
   it('says that a plan was not met, and that it is met again', async () => {
     await told();
     await saveAlarmRules(console.context, siteId, {

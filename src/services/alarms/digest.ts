@@ -1,4 +1,4 @@
-import { alarmWords, countWords, shareWords, type PlanOverTime } from '@/core';
+import { alarmWords, countWords, median, shareWords, type PlanOverTime } from '@/core';
 import type { Site, StoredRecipient } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 import { wallClock } from '../office/wall-clock';
@@ -16,10 +16,7 @@ const TOLD_CHANGE = 0.05;
 const shareOf = ({ met, notMet }: Pick<PlanOverTime, 'met' | 'notMet'>) =>
   met + notMet === 0 ? null : met / (met + notMet);
 
-function middle(values: readonly (number | null)[]): number | null {
-  const known = values.filter((value) => value !== null).sort((a, b) => a - b);
-  return known.length === 0 ? null : known[Math.floor(known.length / 2)]!;
-}
+const middle = (values: readonly (number | null)[]) => median(values.filter((value) => value !== null));
 
 /** What a week of an office comes to, a sentence each. */
 export async function weekSentences(context: ConsoleContext, site: Site, untilMs: number): Promise<string[]> {

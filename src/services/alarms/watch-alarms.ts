@@ -2,6 +2,7 @@ import {
   alarmOverWords,
   alarmsOf,
   alarmWords,
+  isGoodNews,
   overTimeOfColumn,
   quietForMinutes,
   USUAL_RULES,
@@ -108,7 +109,8 @@ async function stateOf(context: ConsoleContext, site: Site, rules: AlarmRules): 
         ...{ id: line.id, name: line.name },
         newest: await store.alarms.newestOfLine(line.id, NEWEST_RUNS),
         shifts: rules.levelShifts ? await shiftsOf(context, site.id, line.id) : [],
-        ...(await lineBudget(context, line)),
+        movedBytes: (await lineBudget(context, line)).movedBytes,
+        budgetBytes: line.budgetBytes,
       })),
     ),
     agents: agents.map(({ deviceId, seenAtMs }) => ({
@@ -117,7 +119,8 @@ async function stateOf(context: ConsoleContext, site: Site, rules: AlarmRules): 
       silentSinceMs: context.standing.isPresent(deviceId) ? null : Math.max(seenAtMs, context.live.sinceMs),
     })),
     findings: findings
-      .filter(({ state }) => state === 'open' || state === 'worked-on')
+      // What got better is good to know, and nothing to be told of at night.
+      .filter(({ state, finding }) => (state === 'open' || state === 'worked-on') && !isGoodNews(finding))
       .map(({ findingKey, finding }) => ({ key: findingKey, finding })),
   };
 }
@@ -192,10 +195,12 @@ async function watchOffice(context: ConsoleContext, site: Site, all: readonly St
 
 /** Looks at all offices. */
 export async function watchAlarms(context: ConsoleContext): Promise<void> {
-  const [sites, recipients] = await Promise.all([context.store.sites.all(), context.store.alarms.recipients()]);
-  let changed = false;
-  for (const site of sites) changed = (await watchOffice(context, site, recipients)) || changed;
-  if (changed) context.changes.tell('findings');
+  await context.alarmDesk.run(async () => {
+    const [sites, recipients] = await Promise.all([context.store.sites.all(), context.store.alarms.recipients()]);
+    let changed = false;
+    for (const site of sites) changed = (await watchOffice(context, site, recipients)) || changed;
+    if (changed) context.changes.tell('findings');
+  });
 }
 
 /** What was told long ago is forgotten. */

@@ -75,6 +75,8 @@ export interface ConsoleContext {
   readonly turnDesk: OneAtATime;
   /** So are those about who may sign in. */
   readonly peopleDesk: OneAtATime;
+  /** What is to be told is seen by one at a time: nobody is told twice. */
+  readonly alarmDesk: OneAtATime;
   /** Whoever hears from the console by a sign-in hears from here that it has ended. */
   readonly endedSignIns: EndedSignIns;
 }
@@ -96,7 +98,7 @@ export function openPresence(
       | 'hereLinks'
       | 'uses'
     )
-  | ('peopleDesk' | 'endedSignIns')
+  | ('peopleDesk' | 'alarmDesk' | 'endedSignIns')
 > {
   return {
     tries: new TryLimit(),
@@ -105,6 +107,7 @@ export function openPresence(
     reached: new ReachedFrom(),
     turnDesk: new OneAtATime(),
     peopleDesk: new OneAtATime(),
+    alarmDesk: new OneAtATime(),
     endedSignIns: new EndedSignIns(),
     waiting: new WaitingDevices(),
     live: new LiveRuns(sinceMs),

@@ -51,7 +51,8 @@ export async function deviceOfAnswers(
     const seconds = devicesOfAddress.use(address ?? 'unknown', nowMs) ?? devicesOfOffice.use(site.id, nowMs);
     if (seconds !== null) return failed('too-many-devices', { seconds });
   }
-  const spotId = await spotNamed(context, site.id, order.spotName);
+  const spotId =
+    order.spotName === null ? (existing?.spotId ?? null) : await spotNamed(context, site.id, order.spotName);
   const fresh = { ...NEW_DEVICE, id: context.newId(), siteId: site.id, kind: order.deviceKind };
   const device: Device = {
     ...(existing ?? fresh),

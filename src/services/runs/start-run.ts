@@ -101,6 +101,11 @@ export async function prepareRun(
   return done({ order, site, device, peer, baseUrl, ...crossing, needs });
 }
 
+/** Where a device stands, by the name of its spot; null: nobody has said. */
+async function spotNameOf({ store }: ConsoleContext, { siteId, spotId }: Device): Promise<string | null> {
+  return (await store.sites.spotsOf(siteId)).find(({ id }) => id === spotId)?.name ?? null;
+}
+
 /** Grants a prepared run: writes it down as running, with its conditions, and signs the ticket for the peer. */
 export async function grantRun(
   context: ConsoleContext,
@@ -121,7 +126,7 @@ export async function grantRun(
     link: order.link,
     linkKind: linkKindOf(order.link),
     plan,
-    spotName: order.spotName.trim() || null,
+    spotName: await spotNameOf(context, device),
     profile: order.profile,
     told: order.told,
     together,

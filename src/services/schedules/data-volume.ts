@@ -15,8 +15,6 @@ import { monthBeganMs } from './zone-clock';
 
 /** Of a run's time so much goes to each direction, as a rule. */
 const DIRECTION_SHARE = 0.4;
-/** From so much of its budget on a line is told of. */
-export const BUDGET_WARNS_FROM = 0.8;
 
 /**
  * What a run will move, bytes: the median of the last like it; before there are such, what its yardstick would move in the

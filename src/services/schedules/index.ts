@@ -1,5 +1,5 @@
 export { setBudget } from './budgets';
-export { BUDGET_WARNS_FROM, expectedBytes, lineBudget, type LineBudget } from './data-volume';
+export { expectedBytes, lineBudget, type LineBudget } from './data-volume';
 export { forgetOldTimes, keepSchedules } from './keep-schedules';
 export { scheduledDevices } from './scheduled-devices';
 export { makeSchedule, pauseSchedule, removeSchedule, type ScheduleOrder } from './schedules';

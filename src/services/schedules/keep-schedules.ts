@@ -37,7 +37,9 @@ async function writeDue(context: ConsoleContext, of: StoredSchedule, nowMs: numb
   const { store } = context;
   const timeZone = (await store.sites.byId(of.siteId))?.timeZone ?? null;
   const due = dueTimes(of.schedule, clockOf(timeZone), Math.max(of.doneUntilMs, nowMs - REMEMBER_MS), nowMs);
-  const devices = due.length === 0 ? [] : await scheduledDevices(context, of);
+  // Nothing is written while no time has come: the next look begins at the same place.
+  if (due.length === 0) return;
+  const devices = await scheduledDevices(context, of);
   const times = due.flatMap((dueAtMs) =>
     devices.flatMap(({ id: deviceId }) =>
       of.schedule.reaches.map((reach): ScheduledTime => {
@@ -98,13 +100,19 @@ async function hindrance(
   return null;
 }
 
-async function begin(context: ConsoleContext, of: StoredSchedule, time: ScheduledTime, nowMs: number): Promise<void> {
+/** Puts a time into the queue, or gives it up; false: it waits on. */
+async function begin(
+  context: ConsoleContext,
+  of: StoredSchedule,
+  time: ScheduledTime,
+  nowMs: number,
+): Promise<boolean> {
   const { schedules } = context.store;
   const hindered = await hindrance(context, of, time, nowMs);
   if (hindered !== null) {
-    if (nowMs - time.beginAtMs >= hindered.waitsMs)
-      await schedules.settle(time.id, { state: 'missed', why: hindered.why });
-    return;
+    if (nowMs - time.beginAtMs < hindered.waitsMs) return false;
+    await schedules.settle(time.id, { state: 'missed', why: hindered.why });
+    return true;
   }
   const queued = await queueTurn(context, schedulerName(of), {
     ...{ siteId: time.siteId, deviceIds: [time.deviceId], reaches: [time.reach], times: 1, together: false },
@@ -112,23 +120,33 @@ async function begin(context: ConsoleContext, of: StoredSchedule, time: Schedule
   });
   if (queued.ok) await schedules.settle(time.id, { state: 'asked', turnId: queued.value });
   else await schedules.settle(time.id, { state: 'missed', why: 'no-peer' });
+  return true;
 }
 
-/** What became of the turn of a time. */
-async function follow(context: ConsoleContext, time: ScheduledTime, nowMs: number): Promise<void> {
-  const { schedules, turns, runs } = context.store;
+type Settled = Parameters<ConsoleContext['store']['schedules']['settle']>[1];
+
+/** What became of the turn of a time; null: it goes on. */
+async function becameOf(context: ConsoleContext, time: ScheduledTime, nowMs: number): Promise<Settled | null> {
+  const { turns, runs } = context.store;
   const turn = time.turnId === null ? null : await turns.byId(time.turnId);
   const run = turn?.runId ? await runs.byId(turn.runId) : null;
-  if (run?.status === 'finished') return schedules.settle(time.id, { state: 'made', runId: run.id });
-  if (run?.status === 'running') return;
-  if (run !== null) return schedules.settle(time.id, { state: 'missed', why: 'unfinished', runId: run.id });
+  if (run?.status === 'finished') return { state: 'made', runId: run.id };
+  if (run?.status === 'running') return null;
+  if (run !== null) return { state: 'missed', why: 'unfinished', runId: run.id };
   if (turn?.status === 'waiting' || turn?.status === 'asked') {
-    if (nowMs - time.beginAtMs < HELD_MS) return;
+    if (nowMs - time.beginAtMs < HELD_MS) return null;
     await withdrawTurn(context, turn.id);
-    return schedules.settle(time.id, { state: 'missed', why: 'no-turn' });
+    return { state: 'missed', why: 'no-turn' };
   }
   const why = turn?.status === 'refused' || turn?.status === 'withdrawn' ? turn.status : 'away';
-  await schedules.settle(time.id, { state: 'missed', why });
+  return { state: 'missed', why };
+}
+
+async function follow(context: ConsoleContext, time: ScheduledTime, nowMs: number): Promise<boolean> {
+  const became = await becameOf(context, time, nowMs);
+  if (became === null) return false;
+  await context.store.schedules.settle(time.id, became);
+  return true;
 }
 
 /** Keeps all schedules: writes down what is due, puts it into the queue, and sees what came of it. */
@@ -140,9 +158,8 @@ export async function keepSchedules(context: ConsoleContext): Promise<void> {
   for (const time of await schedules.open(nowMs)) {
     const of = await schedules.byId(time.scheduleId);
     if (of === null) continue;
-    if (time.state === 'waits') await begin(context, of, time, nowMs);
-    else await follow(context, time, nowMs);
-    moved = true;
+    const act = time.state === 'waits' ? begin(context, of, time, nowMs) : follow(context, time, nowMs);
+    moved = (await act) || moved;
   }
   if (moved) context.changes.tell('presence');
 }

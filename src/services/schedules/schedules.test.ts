@@ -1,7 +1,15 @@
 import type { Reach, ScheduledFor } from '@/core';
 import { noteInHunt, openHunt } from '../hunts';
-import { furnish, openTestConsole, type TestConsole } from '../console/console-for-tests';
-import { queueTurns, refuseTurn, withdrawTurn } from '../turns';
+import {
+  deviceForm,
+  furnish,
+  openTestConsole,
+  orderFor,
+  STRANGER,
+  type TestConsole,
+} from '../console/console-for-tests';
+import { saveDevice } from '../office';
+import { askForRun, queueTurns, refuseTurn, withdrawTurn } from '../turns';
 import { lastTurn, standingDevice, takeTurn, type StandingDevice } from '../turns/standing-for-tests';
 import { schedulesPageOf } from '../views';
 import { setBudget } from './budgets';
@@ -67,6 +75,35 @@ describe('a schedule that is kept', () => {
     const run = await console.context.store.runs.byId(runId);
     expect(run).toMatchObject({ askedBy: 'schedule: at 10:30 and 12, every day, internet, quick', profile: 'quick' });
     expect(run!.movedBytes).toBeGreaterThan(1e8);
+  });
+
+  it('writes nothing while no time has come', async () => {
+    await made('at 12');
+    const before = (await console.context.store.schedules.ofSite(siteId))[0]!.doneUntilMs;
+    await pass(30 * MINUTE_MS, 10_000);
+    expect((await console.context.store.schedules.ofSite(siteId))[0]!.doneUntilMs).toBe(before);
+    await pass(31 * MINUTE_MS);
+    expect((await times()).length).toBe(0);
+    await pass(HOUR_MS);
+    expect(await times()).toMatchObject([{ at: '11:00' }]);
+  });
+
+  it('leaves the name and the place that the technician gave', async () => {
+    const { context } = console;
+    const { sites } = context.store;
+    const moved = await saveDevice(context, siteId, desk.id, deviceForm({ name: 'Roof box', spotName: 'Roof' }));
+    expect(moved.ok).toBe(true);
+    await made('at 10:01');
+    await pass(MINUTE_MS);
+    const order = orderFor(null, {
+      ...{ deviceId: desk.id, deviceName: null, spotName: null, turnId: lastTurn(desk), profile: 'quick' },
+    });
+    const granted = await askForRun(context, { ...STRANGER, cookie: desk.cookie }, order, 'http://192.0.2.20:4870');
+    const runId = granted.ok && granted.value.status === 'granted' ? granted.value.runId : '';
+    expect(await context.store.runs.byId(runId)).toMatchObject({ deviceName: 'Roof box', spotName: 'Roof' });
+    const device = (await sites.device(desk.id))!;
+    expect(device.name).toBe('Roof box');
+    expect((await sites.spotsOf(siteId)).find(({ id }) => id === device.spotId)?.name).toBe('Roof');
   });
 
   it('measures each reach, one after the other', async () => {

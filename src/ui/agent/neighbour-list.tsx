@@ -1,9 +1,10 @@
 'use client';
 
-import { useTransition } from 'react';
 import { countWords } from '@/core';
 import type { ShownNeighbour } from '@/services';
 import { Button } from '../parts/button';
+import { RefusedNote } from '../parts/refused-note';
+import { useActs } from '../parts/use-acts';
 import { WallTime } from '../parts/wall-time';
 
 interface NeighbourListProps {
@@ -43,7 +44,7 @@ function Table({ of, label }: { readonly of: readonly ShownNeighbour[]; readonly
 
 /** Whom the agents have heard in the last week: those whom nobody knows yet first. */
 export function NeighbourList({ neighbours, known }: NeighbourListProps) {
-  const [working, start] = useTransition();
+  const { working, refused, does } = useActs();
   const fresh = neighbours.filter((each) => each.fresh);
   const others = neighbours.filter((each) => !each.fresh);
   return (
@@ -57,13 +58,10 @@ export function NeighbourList({ neighbours, known }: NeighbourListProps) {
       {fresh.length > 0 && (
         <>
           <Table of={fresh} label="New on the network" />
-          <Button
-            className="mt-2 !min-h-8 text-sm"
-            disabled={working}
-            onClick={() => start(async () => void (await known()))}
-          >
+          <Button className="mt-2 !min-h-8 text-sm" disabled={working} onClick={does(known)}>
             I know {fresh.length === 1 ? 'it' : 'all of them'}
           </Button>
+          <RefusedNote refused={refused} />
         </>
       )}
       {others.length > 0 && (

@@ -1,7 +1,8 @@
 'use client';
 
-import { useState, useTransition } from 'react';
 import { Button } from '../parts/button';
+import { RefusedNote } from '../parts/refused-note';
+import { useActs } from '../parts/use-acts';
 import { Confirm } from '../parts/confirm';
 
 /** Lets a machine be an agent no more. */
@@ -12,8 +13,7 @@ export function RetireAgent({
   readonly name: string;
   readonly retire: () => Promise<string | null>;
 }) {
-  const [working, start] = useTransition();
-  const [refused, setRefused] = useState<string | null>(null);
+  const { working, refused, does } = useActs();
   return (
     <span aria-busy={working}>
       <Confirm
@@ -25,13 +25,9 @@ export function RetireAgent({
         title={`Retire ${name}?`}
         consequence="It is sent away and measures no more, until it joins again. Its device and its runs stay."
         action="Retire it"
-        onConfirm={() => start(async () => setRefused(await retire()))}
+        onConfirm={does(retire)}
       />
-      {refused !== null && (
-        <span role="alert" className="block text-sm font-medium text-starved">
-          {refused}
-        </span>
-      )}
+      <RefusedNote refused={refused} />
     </span>
   );
 }

@@ -1,8 +1,9 @@
 'use client';
 
-import { useState, useTransition } from 'react';
 import type { ShownSchedule } from '@/services';
 import { Button } from '../parts/button';
+import { RefusedNote } from '../parts/refused-note';
+import { useActs } from '../parts/use-acts';
 import { Confirm } from '../parts/confirm';
 import { WallTime } from '../parts/wall-time';
 import { volumeWords } from './schedule-volume';
@@ -39,16 +40,10 @@ function Outcome({ of }: { readonly of: ShownSchedule }) {
 
 /** The schedules that are kept, each with its week and what became of it. */
 export function ScheduleList({ schedules, pause, remove }: ScheduleListProps) {
-  const [working, start] = useTransition();
-  const [refused, setRefused] = useState<string | null>(null);
-  const does = (act: () => Promise<string | null>) => () => start(async () => setRefused(await act()));
+  const { working, refused, does } = useActs();
   return (
     <div aria-busy={working}>
-      {refused !== null && (
-        <p role="alert" className="font-medium text-starved">
-          {refused}
-        </p>
-      )}
+      <RefusedNote refused={refused} />
       <ul>
         {schedules.map((of) => (
           <li key={of.id} className="grid gap-x-8 gap-y-2 border-t border-hairline py-3 lg:grid-cols-[1fr_30rem]">

@@ -107,7 +107,8 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
   // A device that was new is known from now on.
   const grant = view.status === 'measuring' || view.status === 'done' ? view.grant : null;
   if (grant !== null && !join.devices.some(({ id }) => id === grant.deviceId)) {
-    const { link, spotName } = orderOf(join, answers);
+    const { link } = orderOf(join, answers);
+    const { spotName } = answers;
     const device = { id: grant.deviceId, name: grant.deviceName, spotName, link };
     setJoin({ ...join, devices: [...join.devices, device] });
     setAnswers({ ...answers, deviceId: device.id });

@@ -1,13 +1,12 @@
 'use client';
 
 import Link from 'next/link';
-import { useState, useTransition } from 'react';
 import { nextStep, sideAt } from '@/core';
 import type { StoredAlternation } from '@/services';
 import { FollowChanges } from '../board/follow-changes';
 import { Button } from '../parts/button';
-
-type Act = () => Promise<string | null>;
+import { RefusedNote } from '../parts/refused-note';
+import { useActs, type Act } from '../parts/use-acts';
 
 interface AlternationViewProps {
   readonly of: StoredAlternation;
@@ -42,9 +41,7 @@ function nowWords({ of, present, deviceName }: Pick<AlternationViewProps, 'of' |
 
 /** Two things that are measured turn and turn about: how far it is, and what hands have to do. */
 export function AlternationView({ of, present, deviceName, ready, goOn, stop }: AlternationViewProps) {
-  const [working, start] = useTransition();
-  const [refused, setRefused] = useState<string | null>(null);
-  const does = (act: Act) => () => start(async () => setRefused(await act()));
+  const { working, refused, does } = useActs();
   const made = of.runs[0].length + of.runs[1].length;
   const open = of.state === 'going' || of.state === 'held';
   const waitsForHands = of.state === 'going' && of.turnId === null && nextStep(of).kind === 'hands';
@@ -81,11 +78,7 @@ export function AlternationView({ of, present, deviceName, ready, goOn, stop }: 
       <p role="status" className="mt-5 max-w-[44rem] text-[1.15rem] leading-snug">
         {nowWords({ of, present, deviceName })}
       </p>
-      {refused !== null && (
-        <p role="alert" className="mt-1 font-medium text-starved">
-          {refused}
-        </p>
-      )}
+      <RefusedNote refused={refused} />
       <div className="mt-3 flex flex-wrap items-center gap-3">
         {waitsForHands && (
           <Button look="main" className="max-sm:!min-h-14 max-sm:w-full" disabled={working} onClick={does(ready)}>

@@ -1,8 +1,9 @@
 'use client';
 
-import { useState, useTransition } from 'react';
 import type { ShownRecipient } from '@/services';
 import { Button } from '../parts/button';
+import { RefusedNote } from '../parts/refused-note';
+import { useActs } from '../parts/use-acts';
 import { Confirm } from '../parts/confirm';
 import { WallTime } from '../parts/wall-time';
 
@@ -54,16 +55,10 @@ interface RecipientListProps {
 
 /** Who is told, and what became of the last messages. */
 export function RecipientList({ recipients, pause, remove, tryIt }: RecipientListProps) {
-  const [working, start] = useTransition();
-  const [refused, setRefused] = useState<string | null>(null);
-  const does = (act: () => Promise<string | null>) => () => start(async () => setRefused(await act()));
+  const { working, refused, does } = useActs();
   return (
     <div aria-busy={working}>
-      {refused !== null && (
-        <p role="alert" className="font-medium text-starved">
-          {refused}
-        </p>
-      )}
+      <RefusedNote refused={refused} />
       <ul>
         {recipients.map((each) => {
           const { id, target, kind, ofAll, paused, digest, quiet, deliveries } = each;

@@ -20,7 +20,8 @@ export const startRunSchema = z.strictObject({
   deviceName: name.nullable(),
   /** What sort of thing a new device is, as far as it can tell. */
   deviceKind: z.enum(DEVICE_KINDS).nullable().default(null),
-  spotName: z.string().trim().max(80, 'at most 80 characters'),
+  /** Null: where it was; only of a device that is known. */
+  spotName: z.string().trim().max(80, 'at most 80 characters').nullable(),
   link: linkSchema,
   reach: z.enum(REACHES),
   profile: profileSchema.default('standard'),

@@ -31,6 +31,7 @@ export const AGENT_FAULTS = {
     exit: 77,
     sentence: 'The unit cannot be written to {file}: {why}. Run it as root, or write it elsewhere.',
   },
+  'look-refused': { exit: 73, sentence: '{sentence}' },
   'run-unfinished': { exit: 74, sentence: '{detail}' },
   'hand-in-kept': {
     exit: 75,

@@ -7,7 +7,7 @@ import { keepEnrolment, readEnrolment } from './enrolment';
 import { joinConsole } from './join';
 
 const HELLO: AgentHello = {
-  ...{ version: '0.1.0', protocol: 1, clockMs: 0, outbox: 0, neighbours: [] },
+  ...{ version: '0.1.0', protocol: 1, clockMs: 0, outbox: 0, neighbours: [], can: [] },
   facts: { system: 'Debian', gateway: null, gatewayMs: null, resolvers: [], links: [] },
 };
 const JOINED = { deviceId: 'd1', deviceName: 'Attic box', officeName: 'Larkspur Bindery' };

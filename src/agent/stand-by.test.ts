@@ -2,18 +2,22 @@ import { once } from 'node:events';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { WebSocketServer, type WebSocket } from 'ws';
+import type { LookFound } from '@/core';
 import { memoryOutbox, type Outbox } from '@/session';
 import type { AgentHello, HandInRequest, StandingOrder } from '@/wire';
+import { LookFault, type TakeLook } from './look';
 import { standBy, type StandByNews } from './stand-by';
 
 const HELLO: AgentHello = {
-  ...{ version: '0.1.0', protocol: 1, clockMs: 0, outbox: 0, neighbours: [] },
+  ...{ version: '0.1.0', protocol: 1, clockMs: 0, outbox: 0, neighbours: [], can: [] },
   facts: { system: 'Debian', gateway: null, gatewayMs: null, resolvers: [], links: [] },
 };
 const LEFT: HandInRequest = {
   runKey: 'key',
   handIn: { outcome: 'unfinished', reason: 'cancelled', samples: null, facts: null },
 };
+const FOUND: LookFound = { what: 'programs', seconds: 10, programs: [] };
+const LOOK: StandingOrder = { kind: 'look', lookId: 'l1', asked: { what: 'programs', seconds: 10 } };
 const ASKED: StandingOrder = { kind: 'asked', turnId: 't1', by: 'Ines', reach: 'local', profile: 'quick', inMs: 0 };
 
 describe('an agent that stands by', () => {
@@ -23,8 +27,10 @@ describe('an agent that stands by', () => {
   let posted: { readonly path: string; readonly body: Record<string, unknown> }[];
   let news: StandByNews[];
   let answer: (path: string) => Response;
+  let look: TakeLook;
   beforeEach(async () => {
     [opened, posted, news] = [[], [], []];
+    look = () => Promise.resolve(FOUND);
     answer = () => Response.json({ code: 'peer-missing', detail: 'There is no peer that far.' }, { status: 409 });
     sockets = new WebSocketServer({ noServer: true });
     sockets.on('connection', (socket) => opened.push(socket));
@@ -47,6 +53,7 @@ describe('an agent that stands by', () => {
       ...{ deviceId: () => 'd1', cookie: () => 'cookie', agentVersion: '0.1.0', signal: stop.signal, everyMs: 50 },
       hello: (left) => Promise.resolve({ ...HELLO, outbox: left }),
       link: () => Promise.resolve({ medium: 'unknown' }),
+      look: (asked, signal) => look(asked, signal),
       noticed: () => Promise.resolve(noticed),
       post: (path, body) => {
         posted.push({ path, body: body as Record<string, unknown> });
@@ -134,5 +141,34 @@ describe('an agent that stands by', () => {
     opened[0]!.send(JSON.stringify({ kind: 'dismissed', reason } satisfies StandingOrder));
     opened[0]!.close();
     await expect(ended).rejects.toMatchObject({ code: 'sent-away', message: expect.stringContaining(words) });
+  });
+
+  it('looks at what it is asked about, and posts what it found until the console has taken it', async () => {
+    const answers = [new Response('gone', { status: 502 }), new Response(null, { status: 204 })];
+    answer = () => answers.shift()!;
+    const { ended, end } = start();
+    await until(() => opened.length > 0);
+    opened[0]!.send(JSON.stringify(LOOK));
+    await until(() => kinds().includes('looked'));
+    expect(posted).toEqual([0, 1].map(() => ({ path: '/api/v1/looks/l1/outcome', body: { ok: true, found: FOUND } })));
+    end();
+    await ended;
+  });
+
+  it('looks at one thing at a time, and stops when it is not wanted any more', async () => {
+    answer = () => new Response(null, { status: 204 });
+    look = (_, signal) =>
+      new Promise((_resolve, reject) => signal.addEventListener('abort', () => reject(new LookFault('look-stopped'))));
+    const { ended, end } = start();
+    await until(() => opened.length > 0);
+    opened[0]!.send(JSON.stringify(LOOK));
+    opened[0]!.send(JSON.stringify({ ...LOOK, lookId: 'l2' }));
+    await until(() => posted.length === 1);
+    expect(posted[0]).toMatchObject({ path: '/api/v1/looks/l2/outcome', body: { ok: false, code: 'look-busy' } });
+    opened[0]!.send(JSON.stringify({ kind: 'look-withdrawn', lookId: 'l1' }));
+    await until(() => posted.length === 2);
+    expect(posted[1]).toMatchObject({ path: '/api/v1/looks/l1/outcome', body: { ok: false, code: 'look-stopped' } });
+    end();
+    await ended;
   });
 });

@@ -1,11 +1,13 @@
-import type { Link } from '@/core';
+import { lookAskedWords, lookSentence, type Link } from '@/core';
 import { deliverLeft, type Outbox, type Post } from '@/session';
 import type { AgentHello, StandingOrder } from '@/wire';
 import { AgentFault } from './agent-faults';
+import { answerLook, LookFault, type TakeLook } from './look';
 import { oneRun } from './one-run';
 import { keepStandingLine, type Dismissal } from './standing-line';
 
 type Asked = Extract<StandingOrder, { kind: 'asked' }>;
+type LookOrder = Extract<StandingOrder, { kind: 'look' }>;
 
 /** What an agent that stands by tells whoever reads its output, an event each. */
 export type StandByNews =
@@ -13,6 +15,8 @@ export type StandByNews =
   | { readonly kind: 'away'; readonly why: string }
   | { readonly kind: 'handed-in'; readonly many: number }
   | { readonly kind: 'asked'; readonly by: string; readonly reach: string; readonly profile: string }
+  | { readonly kind: 'looking'; readonly at: string }
+  | { readonly kind: 'looked'; readonly sentence: string }
   | { readonly kind: 'measured'; readonly figures: string }
   | { readonly kind: 'not-measured'; readonly why: string };
 
@@ -26,6 +30,8 @@ export interface StandByOptions {
   readonly link: () => Promise<Link>;
   /** Waits so long, ms, and tells what was going on meanwhile, a sentence each. */
   readonly noticed: (forMs: number, signal: AbortSignal) => Promise<string[]>;
+  /** Looks at something that the console asks about. */
+  readonly look: TakeLook;
   readonly agentVersion: string;
   readonly onNews: (news: StandByNews) => void;
   readonly signal: AbortSignal;
@@ -53,6 +59,7 @@ export async function standBy(options: StandByOptions): Promise<void> {
   const withdrawn = new Set<string>();
   let current: { readonly turnId: string; readonly stop: AbortController } | null = null;
   let standing = false;
+  const looks = new Map<string, AbortController>();
 
   const measure = async ({ turnId, by, reach, profile, inMs }: Asked) => {
     const stop = new AbortController();
@@ -86,7 +93,28 @@ export async function standBy(options: StandByOptions): Promise<void> {
     }
   };
 
+  const look = async ({ lookId, asked }: LookOrder) => {
+    if (looks.has(lookId)) return;
+    const stop = new AbortController();
+    // Each would see the other; the console asks for one thing at a time, but may have been told late.
+    const isFree = current === null && looks.size === 0;
+    const stopToo = () => stop.abort();
+    signal.addEventListener('abort', stopToo);
+    looks.set(lookId, stop);
+    onNews({ kind: 'looking', at: lookAskedWords(asked) });
+    try {
+      const take: TakeLook = isFree ? options.look : () => Promise.reject(new LookFault('look-busy'));
+      const outcome = await answerLook({ lookId, asked }, { take, post, signal: stop.signal });
+      onNews({ kind: 'looked', sentence: outcome.ok ? lookSentence(outcome.found, null) : outcome.sentence });
+    } finally {
+      signal.removeEventListener('abort', stopToo);
+      looks.delete(lookId);
+    }
+  };
+
   const onOrder = (order: StandingOrder) => {
+    if (order.kind === 'look') void look(order);
+    if (order.kind === 'look-withdrawn') looks.get(order.lookId)?.abort();
     if (order.kind === 'asked' && current === null) void measure(order);
     if (order.kind === 'withdrawn') {
       withdrawn.add(order.turnId);

@@ -5,7 +5,7 @@ import type { AgentHello, StandingOrder } from '@/wire';
 import { keepStandingLine, type StandingLineOptions } from './standing-line';
 
 const HELLO: AgentHello = {
-  ...{ version: '0.1.0', protocol: 1, clockMs: 0, outbox: 0, neighbours: [] },
+  ...{ version: '0.1.0', protocol: 1, clockMs: 0, outbox: 0, neighbours: [], can: [] },
   facts: { system: 'Debian', gateway: null, gatewayMs: null, resolvers: [], links: [] },
 };
 

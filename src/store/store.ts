@@ -14,6 +14,7 @@ import { ExportQueries } from './queries/export-queries';
 import { FindingQueries } from './queries/finding-queries';
 import { ImportQueries } from './queries/import-queries';
 import { KeepingQueries } from './queries/keeping-queries';
+import { LookQueries } from './queries/look-queries';
 import { LedgerQueries } from './queries/ledger-queries';
 import { RemovalQueries } from './queries/removal-queries';
 import { RunQueries } from './queries/run-queries';
@@ -39,6 +40,7 @@ export interface Store {
   readonly agents: AgentQueries;
   readonly alarms: AlarmQueries;
   readonly schedules: ScheduleQueries;
+  readonly looks: LookQueries;
   readonly comparisons: ComparisonQueries;
   readonly exports: ExportQueries;
   readonly imports: ImportQueries;
@@ -90,6 +92,7 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     agents: new AgentQueries(sequelize),
     alarms: new AlarmQueries(sequelize),
     schedules: new ScheduleQueries(sequelize),
+    looks: new LookQueries(sequelize),
     comparisons: new ComparisonQueries(sequelize, tables, ledger),
     time: new TimeQueries(sequelize),
     keeping: new KeepingQueries(sequelize),

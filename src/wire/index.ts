@@ -27,6 +27,8 @@ export * from './console/run-messages';
 export * from './console/samples-schema';
 export * from './console/standing-messages';
 export * from './console/agent-messages';
+export * from './console/look-messages';
+export * from './console/look-operations';
 export * from './fault/fault';
 export * from './fault/filled-sentence';
 export * from './peer/peer-faults';

@@ -1,4 +1,3 @@
-import { reverse } from 'node:dns/promises';
 import { arch, release, type as systemType } from 'node:os';
 import type { MachineFacts } from '@/core';
 import type { AgentHello } from '@/wire';
@@ -6,6 +5,7 @@ import { defaultGateway, readRoutes } from './default-route';
 import { readArp, readNeighbours, type Neighbour } from './neighbours';
 import { netLinks } from './net-links';
 import { printed, readFact } from './printed';
+import { reverseName } from './reverse-name';
 import { isStub, readResolvConf, readResolvectl } from './resolvers';
 
 function systemName(): string {
@@ -20,39 +20,34 @@ async function leastRoundTrip(address: string): Promise<number | null> {
   return times.length === 0 ? null : Math.min(...times);
 }
 
-async function resolvers(): Promise<string[]> {
+/** Where this machine asks for names; behind a stub of its own, whom that asks. */
+export async function ownResolvers(): Promise<string[]> {
   const named = readResolvConf(readFact('/etc/resolv.conf') ?? '');
   if (!named.every(isStub)) return named;
   return readResolvectl((await printed('resolvectl', 'dns')) ?? '');
 }
 
+export const ownGateway = () => defaultGateway(readRoutes(readFact('/proc/net/route') ?? ''));
+
 /** What this machine sees of itself. */
 export async function lookAtMachine(): Promise<MachineFacts> {
-  const gateway = defaultGateway(readRoutes(readFact('/proc/net/route') ?? ''));
+  const gateway = ownGateway();
   const [gatewayMs, servers] = await Promise.all([
     gateway === null ? null : leastRoundTrip(gateway.address),
-    resolvers(),
+    ownResolvers(),
   ]);
   return { system: systemName(), gateway, gatewayMs, resolvers: servers, links: netLinks() };
 }
 
-const NAME_PATIENCE_MS = 1500;
 /** A network with more is told of in part. */
 const MOST_NEIGHBOURS = 256;
-
-/** The name that an address has by reverse lookup; null: none, or not in time. */
-async function nameOf(address: string): Promise<string | null> {
-  const late = new Promise<null>((resolve) => setTimeout(() => resolve(null), NAME_PATIENCE_MS).unref());
-  const [name] = (await Promise.race([reverse(address).catch(() => null), late])) ?? [];
-  return name === undefined ? null : name.slice(0, 120);
-}
 
 /** Who else is heard, one for each hardware address, IPv4 before IPv6, with names. */
 export async function namedNeighbours(): Promise<AgentHello['neighbours']> {
   const heard = (await lookAround()).sort((a, b) => Number(a.address.includes(':')) - Number(b.address.includes(':')));
   const each = [...new Map(heard.reverse().map((neighbour) => [neighbour.mac, neighbour])).values()];
   const some = each.slice(0, MOST_NEIGHBOURS);
-  return Promise.all(some.map(async ({ address, mac }) => ({ address, mac, name: await nameOf(address) })));
+  return Promise.all(some.map(async ({ address, mac }) => ({ address, mac, name: await reverseName(address) })));
 }
 
 /** Who else the machine has heard on its networks. */

@@ -1,4 +1,4 @@
-import { copyRates, copyTime } from './copy-time';
+import { copyRates, copyTime, throughStore } from './copy-time';
 
 describe('how long a copy takes', () => {
   it('is by the median, and by the slowest tenth where no hours are known to be bad', () => {
@@ -24,6 +24,13 @@ describe('how long a copy takes', () => {
     const rates = copyRates([120e6, 118e6, 125e6], [486e6], { bps: 243e6, elseBps: 486e6 });
     expect(rates).toMatchObject({ single: true, ratesBps: [120e6, 118e6, 125e6], badBps: 60e6 });
     expect(copyRates([], [486e6], null)).toMatchObject({ single: false, badBps: null });
+  });
+
+  it('is by the store where that gives less than the network, also in a bad hour', () => {
+    const rates = copyRates([], [940e6, 930e6], { bps: 400e6, elseBps: 800e6 });
+    expect(throughStore(rates, 310e6)).toMatchObject({ ratesBps: [310e6, 310e6], badBps: 310e6 });
+    expect(throughStore(rates, 600e6)).toMatchObject({ ratesBps: [600e6, 600e6], badBps: 467.5e6 });
+    expect(throughStore(rates, null)).toEqual(rates);
   });
 
   it('is not known where nothing was measured, never none at all', () => {

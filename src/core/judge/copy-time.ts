@@ -38,6 +38,16 @@ export interface CopyRates {
   readonly badBps: number | null;
 }
 
+/** What is left of rates where a store at the other end gives or takes only so much, bits per second; null: it is not known. */
+export function throughStore({ ratesBps, badBps, ...rest }: CopyRates, storeBps: number | null): CopyRates {
+  const most = storeBps ?? Infinity;
+  return {
+    ...rest,
+    ratesBps: ratesBps.map((bps) => Math.min(bps, most)),
+    badBps: badBps === null ? null : Math.min(badBps, most),
+  };
+}
+
 /** Rates of one connection where there are any; those of several, which may be more than one copy gets, where not. */
 export function copyRates(
   singleBps: readonly number[],

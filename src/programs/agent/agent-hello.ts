@@ -1,9 +1,11 @@
 import { lookAtMachine, namedNeighbours } from '@/agent';
+import { LOOK_KINDS } from '@/core';
 import { AGENT_PROTOCOL, type AgentHello } from '@/wire';
 import { programVersion } from '../folder/version';
 
 /** What this machine says of itself to a console. */
 export async function agentHello(outbox: number): Promise<AgentHello> {
   const [facts, neighbours] = await Promise.all([lookAtMachine(), namedNeighbours()]);
-  return { version: programVersion(), protocol: AGENT_PROTOCOL, facts, clockMs: Date.now(), outbox, neighbours };
+  const can = [...LOOK_KINDS];
+  return { version: programVersion(), protocol: AGENT_PROTOCOL, facts, can, clockMs: Date.now(), outbox, neighbours };
 }

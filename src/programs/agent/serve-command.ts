@@ -3,6 +3,7 @@ import type { Command } from 'commander';
 import {
   AgentFault,
   diskOutbox,
+  doLook,
   KnownDevices,
   linkTowards,
   lookAtPrograms,
@@ -27,6 +28,10 @@ function newsWords(news: StandByNews): string {
       return `Handed in what was left: ${news.many}.`;
     case 'asked':
       return `Asked by ${news.by}: ${news.reach}, ${news.profile}.`;
+    case 'looking':
+      return `Looks at ${news.at}.`;
+    case 'looked':
+      return `Looked: ${news.sentence}`;
     case 'measured':
       return `Measured: ${news.figures}`;
     case 'not-measured':
@@ -50,6 +55,7 @@ export async function serve(): Promise<void> {
     deviceId: () => devices.of(origin, name)?.id ?? null,
     cookie: () => devices.of(origin, name)?.cookie ?? null,
     post: postTo(origin, name, devices),
+    look: doLook,
     outbox: diskOutbox(join(stateFolder(), 'outbox'), origin),
     noticed: async (forMs, signal) => {
       const notice = sleep(forMs, signal);

@@ -1,4 +1,4 @@
-import type { Schedule } from '@/core';
+import { LOOK_KINDS, type Schedule } from '@/core';
 import type { ConsoleContext } from '@/services';
 import type { ScheduledTime } from '@/store';
 import { AGENT_PROTOCOL } from '@/wire';
@@ -25,6 +25,7 @@ export async function seedAgent(
   if (device.machine === undefined) return;
   await store.agents.save({
     ...{ deviceId, siteId, version, protocol: AGENT_PROTOCOL, facts: device.machine, clockOffsetMs: 40, outbox: 0 },
+    can: [...LOOK_KINDS],
     ...{ joinedAtMs: wallMs() - JOINED_DAYS_AGO * DAY_MS, seenAtMs: wallMs() - seenAgoMs },
   });
 }

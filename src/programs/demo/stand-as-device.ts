@@ -1,12 +1,13 @@
 import WebSocket from 'ws';
 import { oneRun, postTo, type DeviceMemory } from '@/agent';
-import type { Link, MachineFacts } from '@/core';
+import { LOOK_KINDS, type Link, type LookAsked, type MachineFacts } from '@/core';
 import { DEVICE_COOKIE } from '@/services/access/device-cookie';
 import { memoryOutbox } from '@/session';
 import {
   AGENT_PROTOCOL,
   DEMO_AGENT_VERSION,
   standingOrderSchema,
+  type LookOutcome,
   type RunGrant,
   type StandingAnswer,
   type StandingOrder,
@@ -15,6 +16,7 @@ import { STANDING_PATH } from '@/wire/console/device';
 import { programVersion } from '../folder/version';
 import { demoNeighbours } from './scenario';
 import type { SimulatedDevice } from './simulated-devices';
+import { takeSimulatedLook } from './simulated-looks';
 
 const BACK_AFTER_MS = 2000;
 
@@ -56,10 +58,23 @@ const helloOf = (facts: MachineFacts): StandingAnswer => ({
     protocol: AGENT_PROTOCOL,
     facts,
     clockMs: Date.now(),
+    can: [...LOOK_KINDS],
     outbox: 0,
     neighbours: demoNeighbours(facts.gateway?.address ?? '198.51.100.1'),
   },
 });
+
+/** Finds what there is to find in the demo's network. */
+async function look(origin: string, device: SimulatedDevice, id: string, asked: LookAsked, signal: AbortSignal) {
+  const known = { id: device.deviceId, cookie: device.cookie };
+  const post = postTo(origin, device.deviceName, { of: () => known, remember: () => undefined });
+  const found = await takeSimulatedLook(asked, device.machine?.gateway?.address ?? '198.51.100.1', signal);
+  const outcome: LookOutcome =
+    found === null
+      ? { ok: false, code: 'look-stopped', sentence: 'It was stopped before it was done.' }
+      : { ok: true, found };
+  await post(`/api/v1/looks/${encodeURIComponent(id)}/outcome`, outcome);
+}
 
 /** Stands by as a device of the demo and measures when it is asked to. Returns what ends it. */
 export function standAsDevice(
@@ -79,6 +94,7 @@ export function standAsDevice(
     timers.add(timer);
     return timer;
   };
+  let looking = new AbortController();
   let begin: ReturnType<typeof setTimeout> | undefined;
 
   const hear = (order: StandingOrder) => {
@@ -91,6 +107,15 @@ export function standAsDevice(
             .catch((error: Error) => onTrouble(`${device.deviceName} did not measure: ${error.message}`))
             .finally(open);
         }, order.inMs);
+        return;
+      case 'look':
+        looking = new AbortController();
+        void look(origin, device, order.lookId, order.asked, looking.signal).catch((error: Error) =>
+          onTrouble(`${device.deviceName} did not look: ${error.message}`),
+        );
+        return;
+      case 'look-withdrawn':
+        looking.abort();
         return;
       case 'withdrawn':
         clearTimeout(begin);
@@ -126,6 +151,7 @@ export function standAsDevice(
   open();
   return () => {
     over = true;
+    looking.abort();
     for (const timer of timers) clearTimeout(timer);
     socket?.terminate();
   };

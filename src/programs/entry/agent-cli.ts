@@ -4,6 +4,7 @@ import { addJoinCommand } from '../agent/join-command';
 import { addLookCommand } from '../agent/look-command';
 import { addRunCommand } from '../agent/run-command';
 import { addServeCommand } from '../agent/serve-command';
+import { addShareCommand } from '../agent/share-command';
 import { addUnitCommand } from '../agent/unit-command';
 import { programVersion } from '../folder/version';
 
@@ -13,6 +14,7 @@ addJoinCommand(program);
 addServeCommand(program);
 addUnitCommand(program);
 addLookCommand(program);
+addShareCommand(program);
 
 program.parseAsync().catch((error: unknown) => {
   if (process.stderr.isTTY) process.stderr.write('\r\x1b[2K');

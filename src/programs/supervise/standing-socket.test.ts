@@ -18,7 +18,7 @@ import { openStandingSocket } from './standing-socket';
 const HELLO: StandingAnswer = {
   kind: 'hello',
   hello: {
-    ...{ version: '0.1.0', protocol: AGENT_PROTOCOL, clockMs: 0, outbox: 0, neighbours: [] },
+    ...{ version: '0.1.0', protocol: AGENT_PROTOCOL, clockMs: 0, outbox: 0, neighbours: [], can: [] },
     facts: { system: 'Debian', gateway: null, gatewayMs: null, resolvers: [], links: [] },
   },
 };

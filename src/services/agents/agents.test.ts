@@ -31,6 +31,7 @@ describe('an agent', () => {
   const hello = (change: Partial<AgentHello> = {}): AgentHello => ({
     ...{ version: '0.1.0', protocol: AGENT_PROTOCOL, facts: FACTS, clockMs: console.context.wallMs(), outbox: 0 },
     neighbours: [],
+    can: [],
     ...change,
   });
   const order = (change: Partial<JoinAgent> = {}): JoinAgent => ({

@@ -25,6 +25,7 @@ export async function noteHello(context: ConsoleContext, device: Pick<Device, 'i
     version: hello.version,
     protocol: hello.protocol,
     facts: hello.facts,
+    can: hello.can,
     clockOffsetMs: hello.clockMs - nowMs,
     outbox: hello.outbox,
     joinedAtMs: before?.joinedAtMs ?? nowMs,

@@ -88,6 +88,7 @@ describe('being told', () => {
     const hello = {
       ...{ version: '0.1.0', protocol: AGENT_PROTOCOL, clockMs: console.context.wallMs(), outbox: 0 },
       neighbours: [],
+      can: [],
       facts: { system: 'Debian', gateway: null, gatewayMs: null, resolvers: [], links: [] },
     };
     const link = { medium: 'wired', negotiatedBps: 1e9, mtuBytes: 1500 } as const;
@@ -286,7 +287,7 @@ describe('being told', () => {
     const { session, id } = await agent();
     const device = (await console.context.store.sites.device(id))!;
     await noteHello(console.context, device, {
-      ...{ version: '0.1.0', protocol: 1, clockMs: 0, outbox: 0, neighbours: [] },
+      ...{ version: '0.1.0', protocol: 1, clockMs: 0, outbox: 0, neighbours: [], can: [] },
       facts: { system: '', gateway: null, gatewayMs: null, resolvers: [], links: [] },
     });
     await session.leave();

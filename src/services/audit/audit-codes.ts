@@ -17,6 +17,8 @@ export const AUDIT_CODES = [
     'schedule-paused',
     'schedule-removed',
     'budget-set',
+    'look-asked',
+    'look-stopped',
   ],
   ...[
     'rules-saved',

@@ -1,5 +1,5 @@
 import { aheadOf, holdOf, holdWords, RUN_PROFILES, type TurnClaim, type TurnState } from '@/core';
-import type { StoredTurn } from '@/store';
+import type { StoredLook, StoredTurn } from '@/store';
 import { done, failed, type ConsoleFaultCode, type Outcome, type RunAnswer, type StartRun } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
@@ -11,10 +11,16 @@ import { ASKS_WITHIN_MS } from '../console/waiting-devices';
 
 /** A device that stands by is told so long before its run begins, and may refuse, ms. */
 export const NOTICE_MS = 4000;
+/** What a look at something usually takes, ms. */
+const LOOK_TAKES_MS = 15_000;
 /** Ended turns are kept for a while, so that a late answer is told what became of it. */
 const KEEP_ENDED_MS = 24 * 3600_000;
 
 const claimOf = (turn: StoredTurn): TurnClaim => turn;
+/** Whoever looks at something does not measure meanwhile: each would see the other. */
+const claimOfLook = ({ id, deviceId, deviceName }: StoredLook): TurnClaim => ({
+  ...{ id, deviceId, deviceName, needs: [], together: null },
+});
 
 /**
  * Turns that wait, with what they need now: a line that was switched, a peer that was pinned or a device that moved to
@@ -44,7 +50,10 @@ async function withNeedsOfNow(context: ConsoleContext, open: readonly StoredTurn
 export async function turnState(
   context: ConsoleContext,
 ): Promise<TurnState & { readonly open: readonly StoredTurn[] }> {
-  const open = await withNeedsOfNow(context, await context.store.turns.open());
+  const [open, looking] = [
+    await withNeedsOfNow(context, await context.store.turns.open()),
+    await context.store.looks.underWay(),
+  ];
   const nowMs = context.wallMs();
   // A device that measures, or was just asked to, is there, though it does not stand by meanwhile.
   const here = new Set(
@@ -55,7 +64,7 @@ export async function turnState(
   );
   return {
     open,
-    running: open.filter(({ status }) => status !== 'waiting').map(claimOf),
+    running: [...open.filter(({ status }) => status !== 'waiting').map(claimOf), ...looking.map(claimOfLook)],
     waiting: open.filter(({ status }) => status === 'waiting').map(claimOf),
     isPresent: (deviceId) => here.has(deviceId) || context.standing.isPresent(deviceId),
   };
@@ -88,7 +97,8 @@ export async function forgetOldTurns(context: ConsoleContext): Promise<void> {
 /** How long a turn may still have to wait, ms: what those before it usually take, less what they have had of it. */
 export function aboutMs(turn: StoredTurn, state: Awaited<ReturnType<typeof turnState>>, nowMs: number): number {
   return aheadOf(turn, state).reduce((sum, { id }) => {
-    const ahead = state.open.find((each) => each.id === id)!;
+    const ahead = state.open.find((each) => each.id === id);
+    if (ahead === undefined) return sum + LOOK_TAKES_MS;
     const { typicalMs } = RUN_PROFILES[ahead.profile];
     return sum + (ahead.status === 'waiting' ? typicalMs : Math.max(1000, typicalMs - (nowMs - ahead.seenAtMs)));
   }, 0);

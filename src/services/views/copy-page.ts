@@ -1,4 +1,4 @@
-import { copyRates, overTimeOfColumn, type CopyRates, type Direction } from '@/core';
+import { copyRates, overTimeOfColumn, shareRateBps, type CopyRates, type Direction } from '@/core';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { timeSeriesOf, type TimeSeries } from './time-series';
@@ -7,6 +7,27 @@ import { readSubject, timeSubjectsOf, type ShownSubject } from './time-subjects'
 /** By so many days back a copy is reckoned. */
 export const COPY_DAYS = 30;
 const DAY_MS = 24 * 3600_000;
+
+/** What a store gave (`down`) and took (`up`), bits per second; null: not known. */
+export interface CopyStore {
+  readonly folder: string;
+  readonly downBps: number | null;
+  readonly upBps: number | null;
+  readonly atMs: number;
+}
+
+async function storeOf({ store }: ConsoleContext, key: string): Promise<CopyStore | null> {
+  const subject = readSubject(key);
+  if (subject === null || 'lineId' in subject) return null;
+  const look = await store.looks.newestFound(subject.deviceId, 'share');
+  if (look?.outcome?.ok !== true || look.outcome.found.what !== 'share') return null;
+  const { folder, written, read, place } = look.outcome.found;
+  if (place !== 'network') return null;
+  return {
+    ...{ folder, atMs: look.askedAtMs, upBps: shareRateBps(written) },
+    downBps: read === null ? null : shareRateBps(read),
+  };
+}
 
 /** From where a copy can go, and the rates of the one that was chosen. */
 export interface CopyPage {
@@ -18,6 +39,8 @@ export interface CopyPage {
     readonly up: CopyRates;
     /** Hours of the day in which it is slow, from 0 to 23, by direction; empty: none are. */
     readonly slowHours: Readonly<Record<Direction, readonly number[]>>;
+    /** The share that the device looked at last; null: none. */
+    readonly store: CopyStore | null;
   } | null;
 }
 
@@ -56,6 +79,7 @@ export async function copyPageOf(
     subjects,
     chosen: {
       ...{ subject, down: of('down'), up: of('up') },
+      store: await storeOf(context, subject.key),
       slowHours: { down: slow.down?.hours ?? [], up: slow.up?.hours ?? [] },
     },
   });

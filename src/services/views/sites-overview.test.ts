@@ -93,6 +93,7 @@ describe('all offices side by side', () => {
     await noteHello(console.context, saved.value, {
       ...{ version: '1', protocol: 1, clockMs: 0, outbox: 0 },
       neighbours: [],
+      can: [],
       facts,
     });
     await measured(console, orderFor(code));

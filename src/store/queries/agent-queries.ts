@@ -8,6 +8,8 @@ export interface StoredAgent {
   readonly version: string;
   readonly protocol: number;
   readonly facts: MachineFacts;
+  /** Kinds of looks that it knows how to take, and other things that it can do. */
+  readonly can: readonly string[];
   /** How far its clock is ahead of the console's, ms. */
   readonly clockOffsetMs: number;
   /** Results that it had still to hand in when it was last heard. */
@@ -43,7 +45,7 @@ export interface StoredNeighbour {
 
 const AGENT_COLUMNS = [
   ...(['deviceId', 'siteId', 'version', 'protocol', 'facts', 'clockOffsetMs', 'outbox', 'joinedAtMs'] as const),
-  'seenAtMs',
+  ...(['seenAtMs', 'can'] as const),
 ] as const;
 const CHANGE_COLUMNS = [
   ...(['id', 'deviceId', 'siteId', 'atMs', 'link', 'fact', 'before', 'after', 'seenAtMs'] as const),
@@ -63,7 +65,9 @@ export class AgentQueries {
   }
 
   async save(agent: StoredAgent): Promise<void> {
-    const values = AGENT_COLUMNS.map((name) => (name === 'facts' ? JSON.stringify(agent.facts) : agent[name]));
+    const values = AGENT_COLUMNS.map((name) =>
+      name === 'facts' || name === 'can' ? JSON.stringify(agent[name]) : agent[name],
+    );
     await this.sequelize.query(
       `INSERT OR REPLACE INTO agents (${AGENT_COLUMNS.join(', ')}) VALUES (${places(AGENT_COLUMNS)})`,
       { replacements: values },
@@ -148,11 +152,17 @@ export class AgentQueries {
   }
 
   async #agents(where: string, values: readonly string[]): Promise<StoredAgent[]> {
-    const rows = await this.sequelize.query<Omit<StoredAgent, 'facts'> & { readonly facts: string }>(
+    const rows = await this.sequelize.query<
+      Omit<StoredAgent, 'facts' | 'can'> & { readonly facts: string; readonly can: string }
+    >(
       `SELECT agents.* FROM agents JOIN devices ON devices.id = agents.deviceId WHERE agents.${where}
        ORDER BY devices.name COLLATE NOCASE`,
       { replacements: [...values], type: QueryTypes.SELECT },
     );
-    return rows.map((row) => ({ ...row, facts: JSON.parse(row.facts) as MachineFacts }));
+    return rows.map((row) => ({
+      ...row,
+      facts: JSON.parse(row.facts) as MachineFacts,
+      can: JSON.parse(row.can) as string[],
+    }));
   }
 }

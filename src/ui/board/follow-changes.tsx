@@ -10,7 +10,7 @@ const GATHER_MS = 150;
 const IDLE_MS = 15_000;
 
 /** What a board shows; who may sign in and what copies there are it does not. */
-const SHOWN: ReadonlySet<ChangedThing> = new Set(['office', 'runs', 'queue', 'presence', 'findings']);
+const SHOWN: ReadonlySet<ChangedThing> = new Set(['office', 'runs', 'queue', 'presence', 'findings', 'looks']);
 
 /** Asks the server for the page again whenever the console says that something has changed. */
 export function FollowChanges() {

@@ -2,8 +2,18 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { copyTime, countWords, durationWords, hoursWords, percentile, rateWords, type CopyRates } from '@/core';
+import {
+  copyTime,
+  countWords,
+  durationWords,
+  hoursWords,
+  percentile,
+  rateWords,
+  throughStore,
+  type CopyRates,
+} from '@/core';
 import type { CopyPage } from '@/services';
+import { WallTime } from '../parts/wall-time';
 
 const UNITS = { GB: 1e9, TB: 1e12, MB: 1e6 } as const;
 type Unit = keyof typeof UNITS;
@@ -60,6 +70,10 @@ function Way({
 function Times({ chosen, days }: { readonly chosen: Chosen; readonly days: number }) {
   const [typed, setTyped] = useState('100');
   const [unit, setUnit] = useState<Unit>('GB');
+  const { store } = chosen;
+  const [byStore, setByStore] = useState(store !== null && chosen.subject.key.endsWith(' local'));
+  const through = (rates: CopyRates, bps: number | null | undefined) =>
+    byStore ? throughStore(rates, bps ?? null) : rates;
   const size = Number(typed.replace(',', '.'));
   const bytes = size * UNITS[unit];
   const valid = typed.trim() !== '' && Number.isFinite(size) && size > 0 && bytes <= MOST_BYTES;
@@ -89,17 +103,46 @@ function Times({ chosen, days }: { readonly chosen: Chosen; readonly days: numbe
       </div>
       {valid ? (
         <div className="mt-4 grid max-w-[56rem] gap-x-10 sm:grid-cols-2">
-          <Way title="to fetch it" bytes={bytes} rates={chosen.down} slow={chosen.slowHours.down} days={days} />
-          <Way title="to send it" bytes={bytes} rates={chosen.up} slow={chosen.slowHours.up} days={days} />
+          <Way
+            title="to fetch it"
+            bytes={bytes}
+            rates={through(chosen.down, store?.downBps)}
+            slow={chosen.slowHours.down}
+            days={days}
+          />
+          <Way
+            title="to send it"
+            bytes={bytes}
+            rates={through(chosen.up, store?.upBps)}
+            slow={chosen.slowHours.up}
+            days={days}
+          />
         </div>
       ) : (
         <p role="alert" className="mt-3 text-sm font-medium text-starved">
           Write a size, such as 250.
         </p>
       )}
+      {store !== null && (
+        <label className="mt-1 flex max-w-[44rem] items-baseline gap-2">
+          <input
+            type="checkbox"
+            className="size-4 translate-y-0.5 accent-ink"
+            checked={byStore}
+            onChange={({ target }) => setByStore(target.checked)}
+          />
+          <span>
+            by way of the share {store.folder}, which gives {rateWords(store.downBps)} and takes{' '}
+            {rateWords(store.upBps)}{' '}
+            <span className="text-quiet">
+              (<WallTime atMs={store.atMs} />)
+            </span>
+          </span>
+        </label>
+      )}
       <p className="mt-2 max-w-[44rem] text-sm text-quiet">
-        The network alone, with 3 % for headers: a slow disk at either end, or many small files, take longer. 1 GB is
-        1000 MB.
+        {byStore ? 'The lower of network and store' : 'The network alone'}, with 3 % for headers: a slow disk at either
+        end, or many small files, take longer. 1 GB is 1000 MB.
       </p>
     </>
   );

@@ -48,6 +48,10 @@ export function useStanding(wanted: boolean, onAsked: (order: AskedToRun) => voi
           return;
         case 'withdrawn':
           return forget();
+        // Only an agent is asked to look at something.
+        case 'look':
+        case 'look-withdrawn':
+          return;
         case 'dismissed':
           over = true;
           setStanding({ status: order.reason === 'elsewhere' ? 'elsewhere' : 'off' });

@@ -53,6 +53,8 @@ export const DEEDS: Readonly<Record<AuditCode, string>> = {
   'comparison-shared': 'made a link to the comparison {}',
   'comparison-unshared': 'revoked the link to the comparison {}',
   'keeping-changed': 'changed how long samples are kept',
+  'look-asked': 'asked {} to look at something',
+  'look-stopped': 'stopped a look of {}',
   'agent-retired': 'retired the agent {}',
   'link-change-seen': 'has seen what changed of a link of {}',
   'neighbours-known': 'knows who else is on the network of {}',

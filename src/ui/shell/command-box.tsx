@@ -5,6 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { Dialog } from '../parts/dialog';
 import { PLACES } from './console-keys';
+import { MORE_PLACES } from './more-places';
 
 /** What can be found or done by its name. */
 export interface CommandFacts {
@@ -131,53 +132,11 @@ export function CommandBox({ sites, devices, chooseSite }: CommandFacts) {
                 {name}
               </Command.Item>
             ))}
-            <Command.Item
-              className={ITEM}
-              keywords={['alert', 'alarm', 'notify', 'email', 'mail', 'webhook', 'digest', 'metrics', 'warn']}
-              onSelect={go('/told')}
-            >
-              Being told: by mail or by a program, of what, and whether it arrived
-            </Command.Item>
-            <Command.Item className={ITEM} onSelect={go('/people')}>
-              People, sign-ins, your passphrase
-            </Command.Item>
-            <Command.Item
-              className={ITEM}
-              keywords={['import', 'csv', 'json', 'upload', 'file', 'spreadsheet', 'excel', 'load', 'old']}
-              onSelect={go('/ledger/bring-in')}
-            >
-              Bring runs in from a file
-            </Command.Item>
-            <Command.Item
-              className={ITEM}
-              keywords={[
-                'copy',
-                'backup',
-                'transfer',
-                'upload',
-                'download',
-                'how long',
-                'gigabytes',
-                'duration',
-                'file',
-              ]}
-              onSelect={go('/copy')}
-            >
-              How long a copy takes
-            </Command.Item>
-            <Command.Item
-              className={ITEM}
-              keywords={['report', 'boss', 'month', 'print', 'pdf', 'summary', 'week', 'send', 'customer']}
-              onSelect={go('/report')}
-            >
-              A report of the month, of days, of a hunt or a change
-            </Command.Item>
-            <Command.Item className={ITEM} onSelect={go('/happened')}>
-              What happened: who did what
-            </Command.Item>
-            <Command.Item className={ITEM} onSelect={go('/sites')}>
-              All offices side by side
-            </Command.Item>
+            {MORE_PLACES.map(({ name, href, called }) => (
+              <Command.Item key={href} className={ITEM} keywords={[...called]} onSelect={go(href)}>
+                {name}
+              </Command.Item>
+            ))}
           </Command.Group>
           {sites.length > 1 && (
             <Command.Group heading="offices" className={GROUP}>

@@ -321,6 +321,26 @@ export const CONSOLE_FAULTS = {
     title: 'No such agent',
     sentence: 'That machine is no agent here, or no more. Load the page again to see which there are.',
   },
+  'agent-away': {
+    status: 409,
+    title: 'Agent away',
+    sentence: '{agent} does not stand by just now. See on the page of agents since when, then ask again.',
+  },
+  'agent-busy': {
+    status: 409,
+    title: 'Agent busy',
+    sentence: '{agent} measures just now, or looks at something else. Ask again when that is done.',
+  },
+  'agent-cannot': {
+    status: 409,
+    title: 'Agent cannot do that',
+    sentence: '{agent} runs an agent that does not know how to do that. Bring it up to date from the page of agents.',
+  },
+  'look-unknown': {
+    status: 404,
+    title: 'No such look',
+    sentence: 'Nobody asked for that here, or it was long ago. Load the page again to see what was asked.',
+  },
   'link-change-unknown': {
     status: 404,
     title: 'Nothing changed there',

@@ -4,6 +4,7 @@ import { joinAgentSchema, joinedAgentSchema } from './agent-messages';
 import { exportedRunSchema, exportQuerySchema } from './export-messages';
 import { importPartSchema } from '../forms/import-schemas';
 import { ledgerPageSchema, ledgerQuerySchema } from './ledger-messages';
+import { takeLookOperation } from './look-operations';
 import { OFFICE_OPERATIONS } from './office-operations';
 import type { Operation } from './operation';
 import { queueOrderSchema } from './queue-messages';
@@ -171,5 +172,6 @@ export const OPERATIONS: readonly Operation[] = [
     answers: { 200: z.record(z.string(), z.unknown()) },
     faults: [],
   },
+  takeLookOperation,
   ...Object.values(OFFICE_OPERATIONS),
 ];

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { PROFILE_NAMES, REACHES } from '@/core';
 import { agentHelloSchema } from './agent-messages';
+import { lookAskedSchema } from './look-messages';
 
 /** Console → device that stands by. */
 export const standingOrderSchema = z.discriminatedUnion('kind', [
@@ -14,6 +15,9 @@ export const standingOrderSchema = z.discriminatedUnion('kind', [
     inMs: z.number().nonnegative(),
   }),
   z.object({ kind: z.literal('withdrawn'), turnId: z.string() }),
+  /** An agent is to look at something, and to post what it found. */
+  z.object({ kind: z.literal('look'), lookId: z.string(), asked: lookAskedSchema }),
+  z.object({ kind: z.literal('look-withdrawn'), lookId: z.string() }),
   /** This device was removed, stands by elsewhere, or is an agent that speaks otherwise: it is not to come back by itself. */
   z.object({ kind: z.literal('dismissed'), reason: z.enum(['removed', 'elsewhere', 'other-version']) }),
 ]);

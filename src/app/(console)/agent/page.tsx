@@ -81,6 +81,10 @@ export default async function AgentPlace() {
         <Link href="/told" className="text-ink underline underline-offset-4">
           Who is told when something changes
         </Link>
+        {', '}
+        <Link href="/look" className="text-ink underline underline-offset-4">
+          look from one of them
+        </Link>
       </p>
       {agents.length === 0 ? (
         <p>None yet. Two lines on a machine that is always on make it one:</p>

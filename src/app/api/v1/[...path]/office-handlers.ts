@@ -24,6 +24,7 @@ import {
 import { findingsDocument, huntDocument } from './hunt-documents';
 import { lookDocument, openImportDocument } from './import-documents';
 import { agentsDocument, schedulesDocument } from './agent-documents';
+import { lookDocumentOf, looksDocument } from './look-documents';
 import { toldDocument } from './alarm-documents';
 import { alternationDocument, sideDocument } from './side-documents';
 import {
@@ -112,6 +113,11 @@ export const OFFICE_HANDLERS: Handlers = {
   pauseSchedule: ({ ids, body }) => perform(COMMANDS.pauseSchedule, { id: ids.id, paused: body.paused }),
   removeSchedule: ({ ids }) => perform(COMMANDS.removeSchedule, { id: ids.id }),
   setBudget: ({ ids, body }) => perform(COMMANDS.setBudget, { lineId: ids.id, gigabytes: body.gigabytes }),
+
+  listLooks: ({ context, ids }) => looksDocument(context, ids.id),
+  readLook: ({ context, ids }) => lookDocumentOf(context, ids.id),
+  askLook: async ({ ids, body }) => idOf(await perform(COMMANDS.askLook, { deviceId: ids.id, asked: body })),
+  stopLook: ({ ids }) => perform(COMMANDS.stopLook, { lookId: ids.id }),
 
   readTold: ({ context, ids }) => toldDocument(context, ids.id),
   saveAlarmRules: ({ ids, body }) => perform(COMMANDS.saveAlarmRules, { siteId: ids.id, rules: body }),

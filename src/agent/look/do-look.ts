@@ -1,0 +1,31 @@
+import type { LookAsked, LookFound } from '@/core';
+import { lookAtPrograms } from '../machine/look-at-programs';
+import { lookAtEcho } from './echo';
+import { LookFault } from './look-fault';
+import { lookAtNames } from './names';
+import { lookAtPath } from './path';
+import { lookAtShare } from './share';
+
+/** Looks at what is asked for. Throws LookFault with what kept it from that. */
+export async function doLook(asked: LookAsked, signal: AbortSignal): Promise<LookFound> {
+  try {
+    switch (asked.what) {
+      case 'share':
+        return await lookAtShare(asked, signal);
+      case 'echo':
+        return await lookAtEcho(asked, signal);
+      case 'names':
+        return await lookAtNames(asked, signal);
+      case 'path':
+        return await lookAtPath(asked, signal);
+      case 'programs': {
+        const programs = await lookAtPrograms(asked.seconds * 1000, signal);
+        if (programs === null) throw new LookFault('no-ss');
+        return { what: 'programs', seconds: asked.seconds, programs };
+      }
+    }
+  } catch (error) {
+    if (error instanceof LookFault) throw error;
+    throw new LookFault('look-failed', { why: error instanceof Error ? error.message : String(error) });
+  }
+}

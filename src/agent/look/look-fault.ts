@@ -1,0 +1,28 @@
+import { filledSentence } from '@/wire';
+
+/** What keeps a machine from what it was asked to look at: a stable code and a sentence with the next step. */
+export const LOOK_FAULTS = {
+  'share-missing': 'There is no folder {folder} on this machine. Mount the share, or name another folder.',
+  'share-refused': 'Nothing can be written to {folder}. Give the user of the agent the right to write there.',
+  'share-small': '{folder} has {free} MB free, and {wanted} MB were asked for. Ask for fewer, or make room.',
+  'share-full':
+    '{folder} was full before all was written. What was written is removed again; make room, then try again.',
+  'share-lost': '{folder} went away meanwhile. Look whether the store is still there, then try again.',
+  'look-stopped': 'It was stopped before it was done.',
+  'look-busy': 'This machine measures just now, or looks at something else. Try again when that is done.',
+  'no-ping': 'This machine has no ping that may be used. Install iputils-ping, then try again.',
+  'no-ss': 'This machine has no ss, which tells what programs move. Install iproute2, then try again.',
+  'target-unknown': 'No address is known for {target}. Look for a mistyped name.',
+  'look-failed': 'It could not be done: {why}. The log of the agent says more.',
+  'look-unknown': 'This agent does not know how to look at that. Fetch it from the console anew.',
+} as const;
+export type LookFaultCode = keyof typeof LOOK_FAULTS;
+
+export class LookFault extends Error {
+  constructor(
+    readonly code: LookFaultCode,
+    facts: Readonly<Record<string, string | number>> = {},
+  ) {
+    super(filledSentence(LOOK_FAULTS[code], facts));
+  }
+}

@@ -1,0 +1,159 @@
+import { addressRange, RANGE_WORDS } from '../looks/address-range';
+import type { EchoFound, LookAsked, LookFound, NamesFound, PathFound, ProgramsFound, ShareFound } from '../looks/look';
+import { rankResolvers, resolverAdvice } from '../looks/rank-resolvers';
+import { shareAnswer } from '../looks/share-rates';
+import { percentile } from '../stats/percentile';
+import { countWords, delayWords, rateWords } from './quantity-words';
+
+/** What somebody wants looked at: "the share /mnt/store". */
+export function lookAskedWords(asked: LookAsked): string {
+  switch (asked.what) {
+    case 'share':
+      return `the share ${asked.folder}`;
+    case 'echo':
+      return `the delay to ${asked.target}`;
+    case 'names':
+      return 'resolvers side by side';
+    case 'path':
+      return `the path to ${asked.target}`;
+    case 'programs':
+      return 'programs on the line';
+  }
+}
+
+interface Rates {
+  readonly downBps: number | null;
+  readonly upBps: number | null;
+}
+
+/** What holds a copy back, in the worse of both directions. */
+function limitWords(
+  { writeBps, readBps, limit }: ReturnType<typeof shareAnswer>,
+  { place }: ShareFound,
+  inside: Rates | null,
+): string {
+  if (limit === 'own')
+    return `The folder lies ${place === 'memory' ? 'in the memory' : 'on a disk'} of the machine itself: that says nothing about a share.`;
+  const network = (bps: number | null | undefined) => rateWords(bps ?? null);
+  if (limit.down === 'store')
+    return `The network gives ${network(inside?.downBps)} there, the store ${rateWords(readBps)}: the store is the limit.`;
+  if (limit.up === 'store')
+    return `The network gives ${network(inside?.upBps)} up, the store takes ${rateWords(writeBps)}: the store is the limit.`;
+  if (limit.down === 'network' || limit.up === 'network')
+    return `That is what the network gives (${network(inside?.downBps)} down, ${network(inside?.upBps)} up): the store is not the limit.`;
+  return 'Nothing was measured inside with this machine yet: what the network gives is not known.';
+}
+
+function shareSentence(found: ShareFound, inside: Rates | null): string {
+  const answer = shareAnswer(found, inside ?? { downBps: null, upBps: null });
+  const read =
+    answer.readBps === null
+      ? 'it could not be read back past the machine’s own memory'
+      : `it gives ${rateWords(answer.readBps)}`;
+  return `${found.folder} takes ${rateWords(answer.writeBps)}, and ${read}. ${limitWords(answer, found, inside)}`;
+}
+
+function echoSentence({ target, rttsMs, refusal, duplicates }: EchoFound): string {
+  const times = rttsMs.filter((ms) => ms !== null);
+  if (times.length === 0)
+    return `${target} does not answer${refusal === null ? '; it may be silent on purpose' : `: ${refusal}`}.`;
+  const [least, middle, most] = [Math.min(...times), percentile(times, 0.5), Math.max(...times)];
+  const lost = rttsMs.length - times.length;
+  const twice = duplicates === 0 ? '' : `; ${countWords(duplicates, 'reply')} came twice`;
+  return `${target} answers in ${delayWords(middle)} (${delayWords(least)} to ${delayWords(most)}); ${lost} of ${rttsMs.length} lost${twice}.`;
+}
+
+function namesSentence(found: NamesFound): string {
+  const ranked = rankResolvers(found);
+  const liars = ranked.filter(({ lies }) => lies > 0).map(({ resolver }) => resolver);
+  const lie = liars.length === 0 ? '' : ` ${liars.join(' and ')} made up addresses for names that do not exist.`;
+  return `${adviceSentence(ranked)}${lie}`;
+}
+
+function adviceSentence(ranked: ReturnType<typeof rankResolvers>): string {
+  const advice = resolverAdvice(ranked);
+  switch (advice.kind) {
+    case 'none':
+      return 'None of the resolvers answers truly and reliably.';
+    case 'stay':
+      return `${advice.resolver} is the one to take: none of the others is clearly sooner.`;
+    case 'take':
+      return advice.soonerMs !== null && advice.soonerMs > 0
+        ? `Take ${advice.resolver} instead of ${advice.instead}: a page opens about ${delayWords(advice.soonerMs)} sooner for each new name. It makes no download faster.`
+        : `Take ${advice.resolver} instead of ${advice.instead}, which fails or answers what is not true.`;
+  }
+}
+
+/** The hop from which on the delay is there to stay, the most that one of them adds; null: none stands out. */
+export function slowHop({ hops }: PathFound): { readonly place: number; readonly addedMs: number } | null {
+  const least = hops.map(({ rttsMs }) => {
+    const times = rttsMs.filter((ms) => ms !== null);
+    return times.length === 0 ? null : Math.min(...times);
+  });
+  // A router that answers late while those behind it do not is only busy: what counts is what stays.
+  const stays = least.map((_, index) => {
+    const behind = least.slice(index).filter((ms) => ms !== null);
+    return behind.length === 0 ? null : Math.min(...behind);
+  });
+  let worst: { place: number; addedMs: number } | null = null;
+  let before = 0;
+  stays.forEach((ms, index) => {
+    // Behind one that says nothing it is not known which of the two it was: it is seen at the one that speaks.
+    if (ms === null || least[index] === null) return;
+    if (ms - before > (worst?.addedMs ?? 0)) worst = { place: hops[index]!.place, addedMs: ms - before };
+    before = ms;
+  });
+  return worst;
+}
+
+function pathSentence(found: PathFound): string {
+  const { target, hops, reached, mtuBytes } = found;
+  const far = reached
+    ? `${target} is ${countWords(hops.length, 'hop')} away`
+    : `The way to ${target} is seen up to hop ${hops.length}; behind it nobody says anything`;
+  const slow = slowHop(found);
+  const address = slow === null ? undefined : hops.find(({ place }) => place === slow.place)?.addresses[0];
+  const adds =
+    slow === null || slow.addedMs < 1
+      ? ''
+      : ` Most of the delay comes in at hop ${slow.place}${address === undefined ? '' : ` (${address})`}: ${delayWords(slow.addedMs)}.`;
+  const mtu = mtuBytes === null ? '' : ` Packets of up to ${mtuBytes} bytes go through whole.`;
+  return `${far}.${adds}${mtu}`;
+}
+
+/** Whom an address belongs to, as the page of a path shows it. */
+export function rangeWordsOf(address: string): string {
+  const range = addressRange(address);
+  return range === null ? '' : RANGE_WORDS[range];
+}
+
+function programsSentence({ programs, seconds }: ProgramsFound): string {
+  const [first] = programs;
+  if (first === undefined) return `No program moved anything over TCP in ${seconds} s.`;
+  const name = first.program ?? 'a program of another user';
+  return `${name} moves most: ${rateWords(first.upBps)} up and ${rateWords(first.downBps)} down, ${first.inside ? 'inside this network' : 'to the outside'}.`;
+}
+
+/** What was found, in a sentence. `inside`: what the network gives the machine, for a share. */
+export function lookSentence(found: LookFound, inside: Rates | null): string {
+  switch (found.what) {
+    case 'share':
+      return shareSentence(found, inside);
+    case 'echo':
+      return echoSentence(found);
+    case 'names':
+      return namesSentence(found);
+    case 'path':
+      return pathSentence(found);
+    case 'programs':
+      return programsSentence(found);
+  }
+}
+
+/** What became of a look, in a sentence. */
+export function lookEndWords(
+  end: { readonly ok: true; readonly found: LookFound } | { readonly ok: false; readonly sentence: string },
+  inside: Rates | null,
+): string {
+  return end.ok ? lookSentence(end.found, inside) : end.sentence;
+}

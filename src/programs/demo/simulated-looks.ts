@@ -1,0 +1,126 @@
+import type { LookAsked, LookFound, NameAnswer, NamesFound, RandomSource } from '@/core';
+
+/** What of the demo's made-up network a machine there would find. Addresses are those set apart for examples (RFC 5737). */
+
+const TAKES_MS = 2500;
+const around = (ms: number, random: RandomSource, spread = 0.15) =>
+  Math.round(ms * (1 + spread * (2 * random() - 1)) * 100) / 100;
+
+/** The office's own router forwards slowly; the provider's resolver is quick; the third makes up answers. */
+export const DEMO_RESOLVERS = {
+  quick: '192.0.2.53',
+  lying: '192.0.2.99',
+} as const;
+
+function resolverOf(resolver: string, gateway: string): { freshMs: number; againMs: number; lies: boolean } | null {
+  if (resolver === gateway) return { freshMs: 49, againMs: 1.1, lies: false };
+  if (resolver.endsWith(DEMO_RESOLVERS.quick)) return { freshMs: 11, againMs: 7, lies: false };
+  if (resolver.endsWith(DEMO_RESOLVERS.lying)) return { freshMs: 9, againMs: 8, lies: true };
+  return null;
+}
+
+function answersOf(resolver: string, name: string, round: number, gateway: string, random: RandomSource): NameAnswer[] {
+  const plays = resolverOf(resolver, gateway);
+  const none = { resolver, name, round, ms: null, code: null, addresses: [], authentic: false } as const;
+  if (plays === null) return [{ ...none, kind: 'fresh', trouble: 'it did not answer' }];
+  const answer = (kind: NameAnswer['kind'], ms: number, exists: boolean): NameAnswer => ({
+    ...{ resolver, name, kind, round, ms: around(ms, random), authentic: !plays.lies, trouble: null },
+    ...{ code: exists ? 'NOERROR' : 'NXDOMAIN', addresses: exists ? ['203.0.113.80'] : [] },
+  });
+  return [answer('fresh', plays.freshMs, plays.lies), answer('again', plays.againMs, true)];
+}
+
+function names(
+  { resolvers, names: asked }: Extract<LookAsked, { what: 'names' }>,
+  gateway: string,
+  random: RandomSource,
+): NamesFound {
+  const all = [
+    { resolver: gateway, role: 'own' as const },
+    ...resolvers.map((resolver) => ({ resolver, role: 'typed' as const })),
+  ];
+  const answers = [0, 1, 2].flatMap((round) =>
+    asked.flatMap((name) => all.flatMap(({ resolver }) => answersOf(resolver, name, round, gateway, random))),
+  );
+  return { what: 'names', resolvers: all, answers };
+}
+
+/** The way out: the office's router, the provider's shared addresses, the link on which most of the delay comes in, the target. */
+const WAY_OUT = [
+  ['100.64.7.1', 'access-7.provider.example', 4.1],
+  ['192.0.2.9', 'core-2.provider.example', 11.8],
+  ['192.0.2.21', null, 12.2],
+] as const;
+
+function path({ target }: Extract<LookAsked, { what: 'path' }>, gateway: string, random: RandomSource): LookFound {
+  const far =
+    target === gateway ? [] : [...WAY_OUT, [/^[\d.]+$/.test(target) ? target : '203.0.113.80', target, 12.9] as const];
+  const way = [[gateway, 'router.office.example', 0.4] as const, ...far];
+  return {
+    ...{ what: 'path', target, address: way.at(-1)![0], reached: true, mtuBytes: 1492 },
+    hops: way.map(([address, name, ms], index) => ({
+      ...{ place: index + 1, addresses: [address], name },
+      rttsMs: [0, 1, 2].map(() => around(ms, random, 0.06)),
+    })),
+  };
+}
+
+const STORE_BPS = { write: 268e6, read: 312e6 };
+function series(bytes: number, bps: number, random: RandomSource) {
+  const wholeMs = (8000 * bytes) / bps;
+  const many = Math.max(2, Math.round(wholeMs / 250));
+  const atMs = Array.from({ length: many }, (_, step) => Math.round((wholeMs * (step + 1)) / many));
+  return {
+    atMs,
+    bytes: atMs.map((_, step) =>
+      step === many - 1 ? bytes : Math.round((bytes * around(step + 1, random, 0.02)) / many),
+    ),
+  };
+}
+
+export function simulatedLook(asked: LookAsked, gateway: string, random: RandomSource): LookFound {
+  switch (asked.what) {
+    case 'names':
+      return names(asked, gateway, random);
+    case 'path':
+      return path(asked, gateway, random);
+    case 'share': {
+      const bytes = asked.megabytes * 1e6;
+      return {
+        ...{ what: 'share', folder: asked.folder, fileSystem: 'nfs4', source: 'store.office.example:/volume1' },
+        ...{ place: 'network', streams: asked.streams, written: series(bytes, STORE_BPS.write, random) },
+        read: series(bytes, STORE_BPS.read, random),
+      };
+    }
+    case 'echo': {
+      const ms = asked.target === gateway ? 0.4 : 12.9;
+      return {
+        ...{
+          what: 'echo',
+          target: asked.target,
+          address: /^[\d.]+$/.test(asked.target) ? asked.target : '203.0.113.80',
+        },
+        ...{ rttsMs: Array.from({ length: asked.count }, () => around(ms, random, 0.2)), duplicates: 0, refusal: null },
+      };
+    }
+    case 'programs':
+      return {
+        ...{ what: 'programs', seconds: asked.seconds },
+        programs: [
+          { program: 'backup-client', inside: false, upBps: 24.1e6, downBps: 0.2e6 },
+          { program: 'node', inside: true, upBps: 0.02e6, downBps: 0.05e6 },
+        ],
+      };
+  }
+}
+
+/** The same after the time that it would take; null when it is stopped before. */
+export function takeSimulatedLook(asked: LookAsked, gateway: string, signal: AbortSignal): Promise<LookFound | null> {
+  return new Promise((resolve) => {
+    const timer = setTimeout(() => resolve(simulatedLook(asked, gateway, Math.random)), TAKES_MS);
+    signal.addEventListener('abort', () => {
+      clearTimeout(timer);
+      resolve(null);
+    });
+  });
+}

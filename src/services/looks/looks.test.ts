@@ -1,0 +1,125 @@
+import type { LookAsked, LookFound } from '@/core';
+import { AGENT_PROTOCOL } from '@/wire';
+import { furnish, openTestConsole, type TestConsole } from '../console/console-for-tests';
+import { noteHello } from '../agents';
+import { queueTurns } from '../turns';
+import { standingDevice, type StandingDevice } from '../turns/standing-for-tests';
+import { askLook, endLateLooks, looksPageOf, stopLook, takeLook } from '.';
+
+const ASKED: LookAsked = { what: 'programs', seconds: 10 };
+const FOUND: LookFound = { what: 'programs', seconds: 10, programs: [] };
+
+describe('looking from a machine', () => {
+  let console: TestConsole;
+  let siteId: string;
+  let attic: StandingDevice;
+  beforeEach(async () => {
+    console = await openTestConsole();
+    ({ siteId } = await furnish(console));
+    attic = await agent('Attic box', ['programs', 'path']);
+  });
+  afterEach(() => console.close());
+
+  const agent = async (name: string, can: readonly string[]) => {
+    const device = await standingDevice(console, siteId, { name });
+    await noteHello(
+      console.context,
+      { id: device.id, siteId },
+      {
+        ...{
+          version: '0.1.0',
+          protocol: AGENT_PROTOCOL,
+          clockMs: console.context.wallMs(),
+          outbox: 0,
+          neighbours: [],
+          can,
+        },
+        facts: { system: 'Debian', gateway: null, gatewayMs: null, resolvers: [], links: [] },
+      },
+    );
+    return device;
+  };
+  const ask = (asked: LookAsked = ASKED, deviceId = attic.id) => askLook(console.context, 'Ines', deviceId, asked);
+  const asked = async () => {
+    const look = await ask();
+    if (!look.ok) throw new Error(look.fault.code);
+    return look.value.id;
+  };
+  const newest = async () => (await looksPageOf(console.context, siteId)).looks[0];
+
+  it('tells the machine, and keeps what it found', async () => {
+    const lookId = await asked();
+    expect(attic.told.at(-1)).toEqual({ kind: 'look', lookId, asked: ASKED });
+    expect(await newest()).toMatchObject({ id: lookId, outcome: null, askedBy: 'Ines', deviceName: 'Attic box' });
+    expect(await takeLook(console.context, attic.cookie, lookId, { ok: true, found: FOUND })).toMatchObject({
+      ok: true,
+    });
+    expect(await newest()).toMatchObject({ outcome: { ok: true, found: FOUND } });
+  });
+
+  it('takes the first answer, however often it comes', async () => {
+    const lookId = await asked();
+    await takeLook(console.context, attic.cookie, lookId, { ok: true, found: FOUND });
+    const late = { ok: false, code: 'look-stopped', sentence: 'It was stopped.' } as const;
+    expect(await takeLook(console.context, attic.cookie, lookId, late)).toMatchObject({ ok: true });
+    expect(await newest()).toMatchObject({ outcome: { ok: true } });
+  });
+
+  it('takes an answer from nobody else, and none to another question', async () => {
+    const lookId = await asked();
+    const other = await agent('Shop box', ['programs']);
+    const end = { ok: true, found: FOUND } as const;
+    expect(await takeLook(console.context, other.cookie, lookId, end)).toMatchObject({
+      fault: { code: 'look-unknown' },
+    });
+    expect(await takeLook(console.context, 'forged', lookId, end)).toMatchObject({ fault: { code: 'not-joined' } });
+    const path = { what: 'path', target: 'x', address: null, hops: [], reached: false, mtuBytes: null } as const;
+    const wrong = await takeLook(console.context, attic.cookie, lookId, { ok: true, found: path });
+    expect(wrong).toMatchObject({ fault: { code: 'look-unknown' } });
+    expect(await newest()).toMatchObject({ outcome: null });
+  });
+
+  it('says why it cannot: no agent, away, too old, busy', async () => {
+    const browser = await standingDevice(console, siteId, { name: 'Front desk' });
+    expect(await ask(ASKED, browser.id)).toMatchObject({ fault: { code: 'agent-unknown' } });
+    expect(await ask({ what: 'names', resolvers: [], names: ['example.com'] })).toMatchObject({
+      fault: { code: 'agent-cannot' },
+    });
+    await asked();
+    expect(await ask()).toMatchObject({ fault: { code: 'agent-busy' } });
+    await attic.session.leave();
+    expect(await ask()).toMatchObject({ fault: { code: 'agent-away' } });
+  });
+
+  it('lets it measure only when it has looked, and look only when it has measured', async () => {
+    const lookId = await asked();
+    const round = {
+      siteId,
+      deviceIds: [attic.id],
+      reaches: ['internet' as const],
+      times: 1,
+      profile: 'quick' as const,
+    };
+    await queueTurns(console.context, 'Ines', { ...round, together: false });
+    const turns = () => attic.told.filter(({ kind }) => kind === 'asked').length;
+    expect(turns()).toBe(0);
+    await takeLook(console.context, attic.cookie, lookId, { ok: true, found: FOUND });
+    const { moveQueue } = await import('../turns');
+    await moveQueue(console.context);
+    expect(turns()).toBe(1);
+    expect(await ask()).toMatchObject({ fault: { code: 'agent-busy' } });
+  });
+
+  it('is stopped at the machine; what nothing comes of is ended after five minutes, and said', async () => {
+    const lookId = await asked();
+    await stopLook(console.context, lookId);
+    expect(attic.told.at(-1)).toEqual({ kind: 'look-withdrawn', lookId });
+    console.advanceMs(4 * 60_000);
+    await endLateLooks(console.context);
+    expect(await newest()).toMatchObject({ outcome: null });
+    console.advanceMs(2 * 60_000);
+    await endLateLooks(console.context);
+    expect(await newest()).toMatchObject({ outcome: { ok: false, code: 'no-answer' } });
+    expect(await ask()).toMatchObject({ ok: true });
+  });
+});

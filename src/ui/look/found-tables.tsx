@@ -1,0 +1,183 @@
+import type { ReactNode } from 'react';
+import {
+  byteRateWords,
+  delayFigure,
+  percentile,
+  rangeWordsOf,
+  rankResolvers,
+  rateWords,
+  shareRateBps,
+  sizeWords,
+  type EchoFound,
+  type LookFound,
+  type NamesFound,
+  type PathFound,
+  type ProgramsFound,
+  type ShareFound,
+  type ShareSeries,
+} from '@/core';
+
+const HEAD = 'py-1 pr-5 text-left font-normal text-quiet';
+const CELL = 'py-1 pr-5 align-baseline';
+const FIGURE = `figure whitespace-nowrap text-[0.8rem] ${CELL}`;
+
+function Table({ label, heads, children }: { label: string; heads: readonly string[]; children: ReactNode }) {
+  return (
+    <div className="overflow-x-auto">
+      <table className="text-sm" aria-label={label}>
+        <thead>
+          <tr>
+            {heads.map((head) => (
+              <th key={head} scope="col" className={HEAD}>
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>{children}</tbody>
+      </table>
+    </div>
+  );
+}
+
+const timesOf = (rttsMs: readonly (number | null)[]) => rttsMs.filter((ms) => ms !== null);
+
+function Hops({ found }: { readonly found: PathFound }) {
+  return (
+    <Table label="Hops" heads={['hop', 'who answers', 'whose address it is', 'least delay, ms', 'answered']}>
+      {found.hops.map(({ place, addresses, name, rttsMs }) => {
+        const times = timesOf(rttsMs);
+        return (
+          <tr key={place} className="border-t border-hairline">
+            <td className={FIGURE}>{place}</td>
+            <td className={CELL}>
+              {addresses.length === 0 ? (
+                <span className="text-quiet">nobody says anything</span>
+              ) : (
+                <>
+                  <span className="figure text-[0.8rem]">{addresses.join(', ')}</span>
+                  {name !== null && <span className="block break-words text-quiet">{name}</span>}
+                </>
+              )}
+            </td>
+            <td className={`${CELL} text-quiet`}>{addresses[0] === undefined ? '' : rangeWordsOf(addresses[0])}</td>
+            <td className={FIGURE}>{times.length === 0 ? 'not told' : delayFigure(Math.min(...times))}</td>
+            <td className={FIGURE}>{rttsMs.length === 0 ? '–' : `${times.length} of ${rttsMs.length}`}</td>
+          </tr>
+        );
+      })}
+    </Table>
+  );
+}
+
+const ROLES = { own: 'this machine’s', gateway: 'the gateway', typed: 'typed' } as const;
+
+function Resolvers({ found }: { readonly found: NamesFound }) {
+  return (
+    <Table
+      label="Resolvers, the one to take first"
+      heads={[
+        'resolver',
+        'which',
+        'new name, ms',
+        'middle half',
+        'asked before, ms',
+        'failed',
+        'made up',
+        'checks signatures',
+      ]}
+    >
+      {rankResolvers(found).map(({ resolver, role, fresh, againMs, asked, failed, lies, authentic }) => (
+        <tr key={resolver} className="border-t border-hairline">
+          <td className={FIGURE}>{resolver}</td>
+          <td className={CELL}>{ROLES[role]}</td>
+          <td className={FIGURE}>{fresh === null ? 'not told' : delayFigure(fresh.ms)}</td>
+          <td className={FIGURE}>{fresh === null ? '–' : `${delayFigure(fresh.low)} to ${delayFigure(fresh.high)}`}</td>
+          <td className={FIGURE}>{againMs === null ? 'not told' : delayFigure(againMs)}</td>
+          <td className={FIGURE}>{`${failed} of ${asked}`}</td>
+          <td className={FIGURE}>{lies}</td>
+          <td className={CELL}>{authentic ? 'yes' : 'not said'}</td>
+        </tr>
+      ))}
+    </Table>
+  );
+}
+
+function shareRow(way: string, series: ShareSeries | null) {
+  const bps = series === null ? null : shareRateBps(series);
+  return (
+    <tr key={way} className="border-t border-hairline">
+      <td className={CELL}>{way}</td>
+      <td className={FIGURE}>{series === null ? '–' : sizeWords(series.bytes.at(-1) ?? null)}</td>
+      <td className={FIGURE}>{series === null ? '–' : `${((series.atMs.at(-1) ?? 0) / 1000).toFixed(1)} s`}</td>
+      <td className={FIGURE}>{rateWords(bps)}</td>
+      <td className={FIGURE}>{byteRateWords(bps)}</td>
+    </tr>
+  );
+}
+
+function Share({ found }: { readonly found: ShareFound }) {
+  return (
+    <>
+      <p className="text-sm text-quiet">
+        {found.fileSystem} from {found.source}, {found.streams === 1 ? 'one file' : `${found.streams} files at a time`}.
+        The rate is all bytes over the time until the last of them was safe; what the store itself holds in memory
+        cannot be told apart.
+      </p>
+      <Table label="What the store takes and gives" heads={['way', 'moved', 'in', 'rate', 'in bytes']}>
+        {shareRow('written', found.written)}
+        {shareRow('read back', found.read)}
+      </Table>
+    </>
+  );
+}
+
+function Echo({ found }: { readonly found: EchoFound }) {
+  const times = timesOf(found.rttsMs);
+  if (times.length === 0) return null;
+  const figure = (share: number) => delayFigure(percentile(times, share));
+  return (
+    <Table label="Round trips" heads={['least, ms', 'median', 'p95', 'most', 'lost', 'twice']}>
+      <tr className="border-t border-hairline">
+        <td className={FIGURE}>{delayFigure(Math.min(...times))}</td>
+        <td className={FIGURE}>{figure(0.5)}</td>
+        <td className={FIGURE}>{figure(0.95)}</td>
+        <td className={FIGURE}>{delayFigure(Math.max(...times))}</td>
+        <td className={FIGURE}>{`${found.rttsMs.length - times.length} of ${found.rttsMs.length}`}</td>
+        <td className={FIGURE}>{found.duplicates}</td>
+      </tr>
+    </Table>
+  );
+}
+
+function Programs({ found }: { readonly found: ProgramsFound }) {
+  if (found.programs.length === 0) return null;
+  return (
+    <Table label="Programs" heads={['program', 'where to', 'up', 'down']}>
+      {found.programs.map(({ program, inside, upBps, downBps }) => (
+        <tr key={`${program} ${inside}`} className="border-t border-hairline">
+          <td className={CELL}>{program ?? 'of another user'}</td>
+          <td className={CELL}>{inside ? 'inside' : 'outside'}</td>
+          <td className={FIGURE}>{rateWords(upBps)}</td>
+          <td className={FIGURE}>{rateWords(downBps)}</td>
+        </tr>
+      ))}
+    </Table>
+  );
+}
+
+/** All that was found. */
+export function FoundTable({ found }: { readonly found: LookFound }) {
+  switch (found.what) {
+    case 'path':
+      return <Hops found={found} />;
+    case 'names':
+      return <Resolvers found={found} />;
+    case 'share':
+      return <Share found={found} />;
+    case 'echo':
+      return <Echo found={found} />;
+    case 'programs':
+      return <Programs found={found} />;
+  }
+}

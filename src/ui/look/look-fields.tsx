@@ -1,0 +1,77 @@
+'use client';
+
+import type { LookKind } from '@/core';
+import { LabelledField } from '../parts/labelled-field';
+
+/** What was typed, by field. */
+export type TypedLook = Readonly<Record<'folder' | 'megabytes' | 'streams' | 'target' | 'resolvers' | 'names', string>>;
+
+interface LookFieldsProps {
+  readonly what: LookKind;
+  readonly typed: TypedLook;
+  readonly type: (name: keyof TypedLook, value: string) => void;
+}
+
+interface FieldProps extends Omit<LookFieldsProps, 'what'> {
+  readonly name: keyof TypedLook;
+  readonly label: string;
+  readonly hint?: string;
+  readonly unit?: string;
+  readonly width: string;
+}
+
+function Field({ name, label, hint, unit, width, typed, type }: FieldProps) {
+  return (
+    <LabelledField
+      id={`look-${name}`}
+      label={label}
+      {...(hint === undefined ? {} : { hint })}
+      {...(unit === undefined ? {} : { unit })}
+    >
+      <input
+        id={`look-${name}`}
+        value={typed[name]}
+        onChange={({ target }) => type(name, target.value)}
+        autoComplete="off"
+        spellCheck={false}
+        className={`field !min-h-9 ${width}`}
+      />
+    </LabelledField>
+  );
+}
+
+const HINTS: Readonly<Record<LookKind, string>> = {
+  share:
+    'Random files are written there until they are safe, and read back past the machine’s own memory; nothing of them stays.',
+  echo: 'Twenty requests, five a second. A host that answers none may be silent on purpose.',
+  names:
+    'The machine’s own resolver, its gateway and those named here, three rounds in turn: a name that nobody can have asked for before, then one that was asked for a moment ago.',
+  path: 'Who answers at each distance, how far away each is, and the largest packet that goes through whole.',
+  programs: 'What each program on that machine moves over TCP in ten seconds.',
+};
+
+/** What is to be known for a look of each kind. */
+export function LookFields({ what, typed, type }: LookFieldsProps) {
+  const props = { typed, type };
+  return (
+    <>
+      {what === 'share' && (
+        <>
+          <Field {...props} name="folder" label="folder on that machine" width="w-72" />
+          <Field {...props} name="megabytes" label="how much" unit="MB" width="w-24 figure text-right" />
+          <Field {...props} name="streams" label="files at a time" width="w-20 figure text-right" />
+        </>
+      )}
+      {(what === 'echo' || what === 'path') && (
+        <Field {...props} name="target" label="to a name or an address" width="w-72" />
+      )}
+      {what === 'names' && (
+        <>
+          <Field {...props} name="resolvers" label="more resolvers, with commas" width="w-80" />
+          <Field {...props} name="names" label="names to ask for, with commas" width="w-80" />
+        </>
+      )}
+      <p className="basis-full text-sm text-quiet">{HINTS[what]}</p>
+    </>
+  );
+}

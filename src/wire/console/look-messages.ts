@@ -1,0 +1,115 @@
+import { z } from 'zod';
+import type { LookAsked, LookFound } from '@/core';
+
+const text = z.string().max(400);
+const ms = z.number().nonnegative().max(1e7);
+const bps = z.number().nonnegative().max(1e13);
+
+/** What begins with a dash could be read as an option by the program that is asked. */
+const host = z
+  .string()
+  .trim()
+  .regex(/^[A-Za-z0-9_][A-Za-z0-9_.:%-]{0,252}$|^:[0-9a-fA-F:]+$/, 'Give a name or an address, such as 192.0.2.1.');
+const resolver = z
+  .string()
+  .trim()
+  .regex(
+    /^https:\/\/\S{3,250}$|^(tls:|tcp:)?[0-9a-fA-F.:]{2,45}(#\d{1,5})?$/,
+    'Give an address such as 192.0.2.1, tls:192.0.2.1, or one that begins with https://.',
+  );
+const domain = z
+  .string()
+  .trim()
+  .regex(/^[A-Za-z0-9_-]+(\.[A-Za-z0-9_-]+)*\.?$/, 'Give a name such as example.com.')
+  .max(200);
+
+export const NAMES_BY_DEFAULT = ['example.com', 'example.net', 'example.org'] as const;
+
+export const lookAskedSchema = z.discriminatedUnion('what', [
+  z.strictObject({
+    what: z.literal('share'),
+    folder: z.string().trim().min(1, 'Name the folder.').max(400),
+    megabytes: z.number().int().min(8, 'At least 8 MB.').max(20_000, 'At most 20 000 MB.').default(512),
+    streams: z.number().int().min(1).max(8, 'At most eight files at a time.').default(1),
+  }),
+  z.strictObject({
+    what: z.literal('echo'),
+    target: host,
+    count: z.number().int().min(1).max(300, 'At most 300.').default(20),
+  }),
+  z.strictObject({
+    what: z.literal('names'),
+    resolvers: z.array(resolver).max(8, 'At most eight resolvers.').readonly().default([]),
+    names: z
+      .array(domain)
+      .min(1, 'Give at least one name.')
+      .max(12, 'At most twelve names.')
+      .readonly()
+      .default([...NAMES_BY_DEFAULT]),
+  }),
+  z.strictObject({ what: z.literal('path'), target: host }),
+  z.strictObject({ what: z.literal('programs'), seconds: z.number().int().min(2).max(60).default(10) }),
+]) satisfies z.ZodType<LookAsked>;
+
+const shareSeries = z.strictObject({
+  atMs: z.array(ms).max(1000).readonly(),
+  bytes: z.array(z.number().nonnegative().max(1e13)).max(1000).readonly(),
+});
+const rtts = z.array(ms.nullable()).max(300).readonly();
+
+/** What came of it. An agent says nothing that the console would not look at. */
+export const lookFoundSchema = z.discriminatedUnion('what', [
+  z.strictObject({
+    ...{ what: z.literal('share'), folder: text, fileSystem: text, source: text },
+    place: z.enum(['network', 'own-disk', 'memory']),
+    ...{ streams: z.number().int().positive(), written: shareSeries, read: shareSeries.nullable() },
+  }),
+  z.strictObject({
+    ...{ what: z.literal('echo'), target: text, address: text.nullable(), rttsMs: rtts },
+    ...{ duplicates: z.number().int().nonnegative(), refusal: text.nullable() },
+  }),
+  z.strictObject({
+    what: z.literal('names'),
+    resolvers: z
+      .array(z.strictObject({ resolver: text, role: z.enum(['own', 'gateway', 'typed']) }))
+      .max(32)
+      .readonly(),
+    answers: z
+      .array(
+        z.strictObject({
+          ...{ resolver: text, name: text, kind: z.enum(['fresh', 'again']), round: z.number().int() },
+          ...{ ms: ms.nullable(), code: text.nullable(), addresses: z.array(text).max(64).readonly() },
+          ...{ authentic: z.boolean(), trouble: text.nullable() },
+        }),
+      )
+      .max(2000)
+      .readonly(),
+  }),
+  z.strictObject({
+    ...{ what: z.literal('path'), target: text, address: text.nullable(), reached: z.boolean() },
+    hops: z
+      .array(
+        z.strictObject({
+          place: z.number().int().positive(),
+          ...{ addresses: z.array(text).max(8).readonly(), name: text.nullable(), rttsMs: rtts },
+        }),
+      )
+      .max(64)
+      .readonly(),
+    mtuBytes: z.number().int().positive().max(100_000).nullable(),
+  }),
+  z.strictObject({
+    ...{ what: z.literal('programs'), seconds: z.number().positive() },
+    programs: z
+      .array(z.strictObject({ program: text.nullable(), inside: z.boolean(), upBps: bps, downBps: bps }))
+      .max(200)
+      .readonly(),
+  }),
+]) satisfies z.ZodType<LookFound>;
+
+/** What became of a look: found, or what kept the machine from it. */
+export const lookOutcomeSchema = z.discriminatedUnion('ok', [
+  z.strictObject({ ok: z.literal(true), found: lookFoundSchema }),
+  z.strictObject({ ok: z.literal(false), code: z.string().max(60), sentence: text }),
+]);
+export type LookOutcome = z.infer<typeof lookOutcomeSchema>;

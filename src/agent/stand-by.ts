@@ -1,7 +1,8 @@
 import { lookAskedWords, lookSentence, type Link } from '@/core';
 import { deliverLeft, type Outbox, type Post } from '@/session';
-import type { AgentHello, StandingOrder } from '@/wire';
+import type { AgentHello, StandingAnswer, StandingOrder } from '@/wire';
 import { AgentFault } from './agent-faults';
+import type { ConsoleClock, LaneKeeper } from './lanes';
 import { answerLook, LookFault, type TakeLook } from './look';
 import { oneRun } from './one-run';
 import { keepStandingLine, type Dismissal } from './standing-line';
@@ -32,6 +33,11 @@ export interface StandByOptions {
   readonly noticed: (forMs: number, signal: AbortSignal) => Promise<string[]>;
   /** Looks at something that the console asks about. */
   readonly look: TakeLook;
+  /** What keeps lanes, and the clock that it goes by; absent: this machine keeps none. */
+  readonly lanes?: Pick<LaneKeeper, 'set' | 'handIn'>;
+  readonly clock?: Pick<ConsoleClock, 'learn'>;
+  /** Hears how to say something to the console, each time that the line to it was opened. */
+  readonly onOpen?: (say: (answer: StandingAnswer) => void) => void;
   readonly agentVersion: string;
   readonly onNews: (news: StandByNews) => void;
   readonly signal: AbortSignal;
@@ -113,6 +119,10 @@ export async function standBy(options: StandByOptions): Promise<void> {
   };
 
   const onOrder = (order: StandingOrder) => {
+    if (order.kind === 'lanes') {
+      options.clock?.learn(order.nowMs);
+      options.lanes?.set(order.lanes, order.live);
+    }
     if (order.kind === 'look') void look(order);
     if (order.kind === 'look-withdrawn') looks.get(order.lookId)?.abort();
     if (order.kind === 'asked' && current === null) void measure(order);
@@ -132,11 +142,14 @@ export async function standBy(options: StandByOptions): Promise<void> {
   try {
     const dismissed = await keepStandingLine({
       ...{ origin, cookie: options.cookie, onOrder, signal },
+      ...(options.onOpen === undefined ? {} : { onOpen: options.onOpen }),
       hello: async () => options.hello((await outbox.all()).length),
       onHeard: (heard, why) => {
         if (heard !== standing) onNews(heard ? { kind: 'standing' } : { kind: 'away', why });
         standing = heard;
-        if (heard) void handInLeft();
+        if (!heard) return;
+        void handInLeft();
+        void options.lanes?.handIn();
       },
     });
     if (dismissed !== null) throw new AgentFault('sent-away', { why: SENT_AWAY[dismissed] });

@@ -21,6 +21,8 @@ export interface StandingLineOptions {
   readonly cookie: () => string | null;
   readonly hello: () => Promise<AgentHello>;
   readonly onOrder: (order: StandingOrder) => void;
+  /** Says something to the console as long as the line that was just opened holds; afterwards it says nothing. */
+  readonly onOpen?: (say: (answer: StandingAnswer) => void) => void;
   /** The console hears us, or does not any more and why. */
   readonly onHeard: (heard: boolean, why: string) => void;
   readonly signal: AbortSignal;
@@ -31,7 +33,7 @@ type LineEnd =
   { readonly kind: 'away'; readonly why: string } | { readonly kind: 'dismissed'; readonly reason: Dismissal };
 
 /** The line of one connection, from its opening to its end. */
-function oneLine({ origin, cookie, hello, onOrder, onHeard, signal }: StandingLineOptions): Promise<LineEnd> {
+function oneLine({ origin, cookie, hello, onOrder, onOpen, onHeard, signal }: StandingLineOptions): Promise<LineEnd> {
   return new Promise((resolve) => {
     const socket = new WebSocket(`${origin.replace(/^http/, 'ws')}${STANDING_PATH}`, {
       headers: { Cookie: `${DEVICE_COOKIE_NAME}=${cookie() ?? ''}` },
@@ -45,19 +47,20 @@ function oneLine({ origin, cookie, hello, onOrder, onHeard, signal }: StandingLi
     };
     const stop = () => socket.close();
     signal.addEventListener('abort', stop);
+    const say = (answer: StandingAnswer) => {
+      if (socket.readyState === socket.OPEN) socket.send(JSON.stringify(answer));
+    };
     const greet = () =>
       // What cannot be looked at now is looked at the next time.
       void hello().then(
-        (said) => {
-          if (socket.readyState !== socket.OPEN) return;
-          socket.send(JSON.stringify({ kind: 'hello', hello: said } satisfies StandingAnswer));
-        },
+        (said) => say({ kind: 'hello', hello: said }),
         () => undefined,
       );
     // What it sees of its machine and its network changes while it stands by.
     const greeting = setInterval(greet, GREET_MS);
     socket.on('open', () => {
       onHeard(true, '');
+      onOpen?.(say);
       greet();
     });
     socket.on('ping', heard);

@@ -9,6 +9,7 @@ export * from './console';
 export * from './diagnosis';
 export * from './hunts';
 export * from './imports';
+export * from './lanes';
 export * from './looks';
 export * from './office';
 export * from './runs';

@@ -14,6 +14,7 @@ import { ExportQueries } from './queries/export-queries';
 import { FindingQueries } from './queries/finding-queries';
 import { ImportQueries } from './queries/import-queries';
 import { KeepingQueries } from './queries/keeping-queries';
+import { LaneQueries } from './queries/lane-queries';
 import { LookQueries } from './queries/look-queries';
 import { LedgerQueries } from './queries/ledger-queries';
 import { RemovalQueries } from './queries/removal-queries';
@@ -41,6 +42,7 @@ export interface Store {
   readonly alarms: AlarmQueries;
   readonly schedules: ScheduleQueries;
   readonly looks: LookQueries;
+  readonly lanes: LaneQueries;
   readonly comparisons: ComparisonQueries;
   readonly exports: ExportQueries;
   readonly imports: ImportQueries;
@@ -93,6 +95,7 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     alarms: new AlarmQueries(sequelize),
     schedules: new ScheduleQueries(sequelize),
     looks: new LookQueries(sequelize),
+    lanes: new LaneQueries(sequelize),
     comparisons: new ComparisonQueries(sequelize, tables, ledger),
     time: new TimeQueries(sequelize),
     keeping: new KeepingQueries(sequelize),

@@ -63,6 +63,8 @@ async function pathMtu(target: string, version: 4 | 6, signal: AbortSignal): Pro
   if (await passes(1500)) low = 1500;
   else high = 1500;
   if (low === 1500 && !(await passes(1501))) return 1500;
+  // More than that nobody sends.
+  if (low === 1500 && (await passes(MOST_MTU))) return MOST_MTU;
   while (high - low > 1) {
     const middle = Math.floor((low + high) / 2);
     if (await passes(middle)) low = middle;

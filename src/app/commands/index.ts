@@ -4,6 +4,7 @@ import { ALARM_COMMANDS } from './alarm-commands';
 import { CASE_COMMANDS } from './case-commands';
 import { HUNT_COMMANDS } from './hunt-commands';
 import { IMPORT_COMMANDS } from './import-commands';
+import { LANE_COMMANDS } from './lane-commands';
 import { LOOK_COMMANDS } from './look-commands';
 import { OFFICE_COMMANDS } from './office-commands';
 import { RUN_COMMANDS } from './run-commands';
@@ -19,6 +20,7 @@ export const COMMANDS = {
   ...CASE_COMMANDS,
   ...AGENT_COMMANDS,
   ...LOOK_COMMANDS,
+  ...LANE_COMMANDS,
   ...ALARM_COMMANDS,
   ...IMPORT_COMMANDS,
 };

@@ -2,12 +2,16 @@ import { join } from 'node:path';
 import type { Command } from 'commander';
 import {
   AgentFault,
+  ConsoleClock,
   diskOutbox,
   doLook,
   KnownDevices,
+  LaneKeeper,
+  LaneShelf,
   linkTowards,
   lookAtPrograms,
   noticedPrograms,
+  openProbe,
   postTo,
   readEnrolment,
   standBy,
@@ -15,6 +19,7 @@ import {
   type StandByNews,
 } from '@/agent';
 import { sleep } from '@/session';
+import type { StandingAnswer } from '@/wire';
 import { programVersion } from '../folder/version';
 import { agentHello } from './agent-hello';
 
@@ -50,11 +55,20 @@ export async function serve(): Promise<void> {
   const stop = new AbortController();
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
   const devices = new KnownDevices();
+  const post = postTo(origin, name, devices);
+  const clock = new ConsoleClock();
+  let say = (_: StandingAnswer): void => undefined;
+  const lanes = new LaneKeeper({
+    ...{ open: openProbe, clock, post, shelf: new LaneShelf(join(stateFolder(), 'lanes'), origin) },
+    onBeats: (beats) => say({ kind: 'beats', beats: [...beats] }),
+    onNews: (sentence) => console.log(`${new Date().toISOString()} ${sentence}`),
+  });
+  await lanes.resume();
   await standBy({
+    ...{ lanes, clock, post, onOpen: (of) => (say = of) },
     ...{ origin, agentVersion: programVersion(), hello: agentHello, onNews: tell, signal: stop.signal },
     deviceId: () => devices.of(origin, name)?.id ?? null,
     cookie: () => devices.of(origin, name)?.cookie ?? null,
-    post: postTo(origin, name, devices),
     look: doLook,
     outbox: diskOutbox(join(stateFolder(), 'outbox'), origin),
     noticed: async (forMs, signal) => {
@@ -64,7 +78,7 @@ export async function serve(): Promise<void> {
       return noticedPrograms(busy);
     },
     link: async () => (await linkTowards(new URL(origin).hostname)) ?? { medium: 'unknown' as const },
-  });
+  }).finally(() => lanes.close());
 }
 
 export function addServeCommand(program: Command): void {

@@ -23,6 +23,11 @@ function isOwnPage({ headers: { origin, host } }: IncomingMessage): boolean {
   return origin === undefined || (URL.canParse(origin) && new URL(origin).host === host);
 }
 
+function hostOf({ headers: { host } }: IncomingMessage): string | null {
+  const origin = `http://${host ?? ''}`;
+  return URL.canParse(origin) ? new URL(origin).hostname.replace(/^\[|\]$/g, '') : null;
+}
+
 /** Takes the connections of devices that stand by. Returns what handles an upgrade, and what closes all of them. */
 export function openStandingSocket(context: ConsoleContext) {
   const server = new WebSocketServer({ noServer: true, maxPayload: MOST_MESSAGE_BYTES, perMessageDeflate: false });
@@ -52,6 +57,7 @@ export function openStandingSocket(context: ConsoleContext) {
     };
     socket.on('message', keep);
     const session = await standBy(context, cookieOf(request, DEVICE_COOKIE), {
+      consoleHost: hostOf(request),
       send: (order) => socket.send(JSON.stringify(order)),
       close: () => socket.close(),
     });

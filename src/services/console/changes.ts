@@ -1,5 +1,15 @@
 /** What of the console can have changed, so that only those who show it draw it anew. */
-export const CHANGED_THINGS = ['office', 'runs', 'queue', 'presence', 'people', 'copies', 'findings', 'looks'] as const;
+export const CHANGED_THINGS = [
+  'office',
+  'runs',
+  'queue',
+  'presence',
+  'people',
+  'copies',
+  'findings',
+  'looks',
+  'lanes',
+] as const;
 export type ChangedThing = (typeof CHANGED_THINGS)[number];
 
 type Listener = (what: readonly ChangedThing[]) => void;

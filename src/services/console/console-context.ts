@@ -8,6 +8,7 @@ import type { Log } from './log';
 import type { Senders } from './senders';
 import { ReachedFrom } from './reached-from';
 import { Changes } from './changes';
+import { LaneBeats } from './lane-beats';
 import { LiveRuns } from './live-runs';
 import { OneAtATime } from './one-at-a-time';
 import { StandingDevices } from './standing-devices';
@@ -67,6 +68,8 @@ export interface ConsoleContext {
   readonly hereLinks: Set<string>;
   /** Devices that wait for their turn. */
   readonly waiting: WaitingDevices;
+  /** What lanes say just now. */
+  readonly beats: LaneBeats;
   /** Runs that go on, as far as they were heard of. */
   readonly live: LiveRuns;
   /** What became of the last copy. */
@@ -94,6 +97,7 @@ export function openPresence(
       | 'turnDesk'
       | 'waiting'
       | 'live'
+      | 'beats'
       | 'backupState'
       | 'hereLinks'
       | 'uses'
@@ -111,6 +115,7 @@ export function openPresence(
     endedSignIns: new EndedSignIns(),
     waiting: new WaitingDevices(),
     live: new LiveRuns(sinceMs),
+    beats: new LaneBeats(),
     backupState: new BackupState(),
     hereLinks: new Set(),
     uses: openUseLimits(),

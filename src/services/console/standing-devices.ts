@@ -2,6 +2,8 @@ import type { StandingOrder } from '@/wire';
 
 /** The open connection of a device that stands by. */
 export interface StandingLink {
+  /** By what host the device reaches the console; absent: not known. */
+  readonly consoleHost?: string | null;
   send(order: StandingOrder): void;
   close(): void;
 }

@@ -6,6 +6,7 @@ import { refuseTurn } from './queue-turns';
 import type { StandingLink } from '../console/standing-devices';
 import { moveQueue } from './turn-desk';
 import { isUnderstood, noteHello } from '../agents/agents';
+import { beginLanes } from '../lanes/lanes';
 
 /** One device that stands by, as its connection sees it. */
 export interface StandingSession {
@@ -16,7 +17,10 @@ export interface StandingSession {
 
 /** An agent says what it is; one that speaks otherwise is sent away, and told why. */
 async function greet(context: ConsoleContext, device: Device, hello: AgentHello, link: StandingLink): Promise<void> {
-  if (isUnderstood(hello)) return noteHello(context, device, hello);
+  if (isUnderstood(hello)) {
+    await noteHello(context, device, hello);
+    return beginLanes(context, device, hello, link.consoleHost ?? null);
+  }
   link.send({ kind: 'dismissed', reason: 'other-version' });
   link.close();
 }
@@ -37,6 +41,7 @@ export async function standBy(
       const answer = readStandingAnswer(text);
       if (answer?.kind === 'refuse') await refuseTurn(context, device.id, answer.turnId);
       else if (answer?.kind === 'hello') await greet(context, device, answer.hello, link);
+      else if (answer?.kind === 'beats') context.beats.tell(device.siteId, answer.beats);
     },
     leave: async () => {
       leave();

@@ -6,6 +6,7 @@ import { measureCases } from '../cases';
 import type { ConsoleContext } from '../console/console-context';
 import { refreshDueDiagnoses } from '../diagnosis';
 import { forgetOldOffices } from '../office/offices';
+import { sumLanes } from '../lanes';
 import { endLateLooks } from '../looks';
 import { forgetLeftImports } from '../imports';
 import { checkPeerKeys } from '../office/peer-check';
@@ -40,6 +41,7 @@ export function consoleTasks(context: ConsoleContext): UpkeepTask[] {
     { name: 'forget what happened long ago', everyMs: 60 * MINUTE_MS, act: () => forgetOldAudit(context) },
     { name: 'forget what was told', everyMs: 60 * MINUTE_MS, act: () => forgetOldAlarms(context) },
     { name: 'forget times of long ago', everyMs: 60 * MINUTE_MS, act: () => forgetOldTimes(context) },
+    { name: 'sum up lanes', everyMs: MINUTE_MS, act: () => sumLanes(context) },
     { name: 'end looks of which nothing came', everyMs: 10 * SECOND_MS, act: () => endLateLooks(context) },
     { name: 'forget old turns', everyMs: 10 * MINUTE_MS, act: () => forgetOldTurns(context) },
     { name: 'forget removals', everyMs: 10 * MINUTE_MS, act: () => forgetOldRemovals(context) },

@@ -27,12 +27,13 @@ import { alarms } from './0023-alarms';
 import { quickWeeks } from './0024-quick-weeks';
 import { neighbours } from './0025-neighbours';
 import { looks } from './0026-looks';
+import { lanes } from './0027-lanes';
 import type { Migration } from './migration';
 
 export const MIGRATIONS: readonly Migration[] = [
   ...[firstTables, access, turns, conditions, apiTokens, removals, office, quickLists, evidence, people],
   ...[findings, timeZone, runChanges, ledger, comparisons, cases, keeping, imports, quickEvidence, alternations],
-  ...[turnPeer, agents, alarms, quickWeeks, neighbours, looks],
+  ...[turnPeer, agents, alarms, quickWeeks, neighbours, looks, lanes],
 ];
 
 /**

@@ -48,9 +48,10 @@ export function useStanding(wanted: boolean, onAsked: (order: AskedToRun) => voi
           return;
         case 'withdrawn':
           return forget();
-        // Only an agent is asked to look at something.
+        // Only an agent is asked to look at something, or to keep lanes.
         case 'look':
         case 'look-withdrawn':
+        case 'lanes':
           return;
         case 'dismissed':
           over = true;

@@ -336,6 +336,26 @@ export const CONSOLE_FAULTS = {
     title: 'Agent cannot do that',
     sentence: '{agent} runs an agent that does not know how to do that. Bring it up to date from the page of agents.',
   },
+  'lane-unknown': {
+    status: 404,
+    title: 'No such lane',
+    sentence: 'That lane is not asked any more. Load the page again to see which are.',
+  },
+  'lane-there': {
+    status: 409,
+    title: 'Lane is there',
+    sentence: 'This machine asks there already, as {name}. End that one first if it is to be asked otherwise.',
+  },
+  'too-many-lanes': {
+    status: 409,
+    title: 'Too many lanes',
+    sentence: 'A machine keeps at most {most} lanes. End one that is not needed any more.',
+  },
+  'mark-unknown': {
+    status: 404,
+    title: 'No such mark',
+    sentence: 'That mark is gone. Load the page again to see which there are.',
+  },
   'look-unknown': {
     status: 404,
     title: 'No such look',

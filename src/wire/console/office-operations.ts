@@ -3,6 +3,7 @@ import { LINK_KINDS, REACHES, VERDICT_WORDS } from '@/core';
 import { IMPORT_OPERATIONS } from './import-operations';
 import { HUNT_OPERATIONS } from './hunt-operations';
 import { AGENT_OPERATIONS } from './agent-operations';
+import { LANE_OPERATIONS } from './lane-operations';
 import { LOOK_OPERATIONS } from './look-operations';
 import { ALARM_OPERATIONS } from './alarm-operations';
 import { SIDE_OPERATIONS } from './side-operations';
@@ -377,6 +378,7 @@ export const OFFICE_OPERATIONS = {
   ...SIDE_OPERATIONS,
   ...AGENT_OPERATIONS,
   ...LOOK_OPERATIONS,
+  ...LANE_OPERATIONS,
   ...ALARM_OPERATIONS,
 } as const satisfies Readonly<Record<string, Operation>>;
 

@@ -4,6 +4,7 @@ import { joinAgentSchema, joinedAgentSchema } from './agent-messages';
 import { exportedRunSchema, exportQuerySchema } from './export-messages';
 import { importPartSchema } from '../forms/import-schemas';
 import { ledgerPageSchema, ledgerQuerySchema } from './ledger-messages';
+import { LANE_ROUTES } from './lane-operations';
 import { takeLookOperation } from './look-operations';
 import { OFFICE_OPERATIONS } from './office-operations';
 import type { Operation } from './operation';
@@ -173,5 +174,6 @@ export const OPERATIONS: readonly Operation[] = [
     faults: [],
   },
   takeLookOperation,
+  ...LANE_ROUTES,
   ...Object.values(OFFICE_OPERATIONS),
 ];

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { PROFILE_NAMES, REACHES } from '@/core';
 import { agentHelloSchema } from './agent-messages';
+import { laneBeatSchema, laneSchema } from './lane-messages';
 import { lookAskedSchema } from './look-messages';
 
 /** Console → device that stands by. */
@@ -18,15 +19,18 @@ export const standingOrderSchema = z.discriminatedUnion('kind', [
   /** An agent is to look at something, and to post what it found. */
   z.object({ kind: z.literal('look'), lookId: z.string(), asked: lookAskedSchema }),
   z.object({ kind: z.literal('look-withdrawn'), lookId: z.string() }),
+  /** These lanes are to be kept from now on; `live`: somebody looks at them. `nowMs`: the console's time. */
+  z.object({ kind: z.literal('lanes'), lanes: z.array(laneSchema).max(32), live: z.boolean(), nowMs: z.number() }),
   /** This device was removed, stands by elsewhere, or is an agent that speaks otherwise: it is not to come back by itself. */
   z.object({ kind: z.literal('dismissed'), reason: z.enum(['removed', 'elsewhere', 'other-version']) }),
 ]);
 export type StandingOrder = z.infer<typeof standingOrderSchema>;
 
-/** Device → console: not now; or, from an agent, what it is. */
+/** Device → console: not now; or, from an agent, what it is, and what its lanes said in the last second. */
 export const standingAnswerSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('refuse'), turnId: z.string().max(64) }),
   z.strictObject({ kind: z.literal('hello'), hello: agentHelloSchema }),
+  z.strictObject({ kind: z.literal('beats'), beats: z.array(laneBeatSchema).max(400) }),
 ]);
 export type StandingAnswer = z.infer<typeof standingAnswerSchema>;
 

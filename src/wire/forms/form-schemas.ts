@@ -9,6 +9,7 @@ import {
 } from './access-schemas';
 import { caseFormSchema } from './case-schemas';
 import { alarmRulesFormSchema, mailServerFormSchema, recipientFormSchema } from './alarm-schemas';
+import { laneFormSchema, markFormSchema } from './lane-schemas';
 import { budgetFormSchema } from './schedule-schemas';
 import { alternationFormSchema } from './side-schemas';
 import {
@@ -26,6 +27,8 @@ import {
 export const FORM_SCHEMAS = {
   case: caseFormSchema,
   budget: budgetFormSchema,
+  lane: laneFormSchema,
+  mark: markFormSchema,
   'alarm-rules': alarmRulesFormSchema,
   recipient: recipientFormSchema,
   'mail-server': mailServerFormSchema,

@@ -119,6 +119,12 @@ export const OFFICE_HANDLERS: Handlers = {
   askLook: async ({ ids, body }) => idOf(await perform(COMMANDS.askLook, { deviceId: ids.id, asked: body })),
   stopLook: ({ ids }) => perform(COMMANDS.stopLook, { lookId: ids.id }),
 
+  addLane: async ({ body }) => idOf(await perform(COMMANDS.addLane, body)),
+  endLane: ({ ids }) => perform(COMMANDS.endLane, { id: ids.id }),
+  beginMark: async ({ ids, body }) => idOf(await perform(COMMANDS.beginMark, { ...body, siteId: ids.id })),
+  endMark: ({ ids }) => perform(COMMANDS.endMark, { id: ids.id }),
+  removeMark: ({ ids }) => perform(COMMANDS.removeMark, { id: ids.id }),
+
   readTold: ({ context, ids }) => toldDocument(context, ids.id),
   saveAlarmRules: ({ ids, body }) => perform(COMMANDS.saveAlarmRules, { siteId: ids.id, rules: body }),
   addRecipient: ({ ids, body }) => perform(COMMANDS.addRecipient, { ...body, siteId: ids.id }),

@@ -1,0 +1,16 @@
+import type { Lane } from '@/core';
+import { openEchoProbe } from './echo-probe';
+import type { LaneProbe, OnEcho } from './lane-probe';
+import { askPage, askPort, openTimedProbe } from './timed-probe';
+
+/** Begins to ask for a lane, as it says. */
+export function openProbe(lane: Lane, onEcho: OnEcho, nowMs: () => number): LaneProbe {
+  switch (lane.kind) {
+    case 'echo':
+      return openEchoProbe(lane, onEcho, nowMs);
+    case 'connect':
+      return openTimedProbe(askPort, lane, onEcho, nowMs);
+    case 'web':
+      return openTimedProbe(askPage, lane, onEcho, nowMs);
+  }
+}

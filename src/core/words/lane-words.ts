@@ -1,0 +1,74 @@
+import type { Availability } from '../lanes/availability';
+import type { MarkEffect } from '../lanes/mark-effect';
+import type { Fault } from '../lanes/whose-fault';
+import { delayWords, durationWords, shareWords } from './quantity-words';
+
+/** Whose a silence was, in a word for a list. */
+export const FAULT_NAMES: Readonly<Record<Fault, string>> = {
+  ours: 'ours',
+  line: 'the line',
+  theirs: 'theirs',
+  inside: 'inside',
+  'line-or-theirs': 'the line or theirs',
+  unknown: 'not known',
+};
+
+/**
+ * What was silent and whose fault it was: "gateway answered, nothing outside did: the line". `names`: of the lanes that were silent.
+ * `air`: whether the machine's own link goes by air.
+ */
+export function faultWords(fault: Fault, names: readonly string[], air: boolean): string {
+  const who = names.join(', ');
+  switch (fault) {
+    case 'ours':
+      return `the gateway was silent too: ours, ${air ? 'by air' : 'by cable'}`;
+    case 'line':
+      return 'the gateway answered, nothing outside did: the line';
+    case 'theirs':
+      return `only ${who} was silent, others outside answered: theirs`;
+    case 'inside':
+      return `${who} was silent while the gateway answered: inside`;
+    case 'line-or-theirs':
+      return `the gateway answered, ${who} did not, and nothing else outside is watched: the line or theirs`;
+    case 'unknown':
+      return `${who} was silent; no gateway answers here that would tell whose fault it was`;
+  }
+}
+
+/** "14:03:10, 42 s"; `clock`: the time of day at the office. */
+export function outageLength(fromMs: number, untilMs: number | null, nowMs: number): string {
+  return untilMs === null
+    ? `goes on since ${durationWords((nowMs - fromMs) / 1000)}`
+    : durationWords((untilMs - fromMs) / 1000);
+}
+
+/** 0.99972 → "99.972 %": as many figures as tell it from all of the time. */
+export function availabilityFigure(share: number): string {
+  if (share === 1) return '100 %';
+  const missing = 100 * (1 - share);
+  const decimals = missing >= 1 ? 1 : missing >= 0.1 ? 2 : 3;
+  return `${Math.min(100 * share, 100 - 10 ** -decimals).toFixed(decimals)} %`;
+}
+
+export function availabilityWords({ share, silentMs, outages }: Availability): string {
+  if (share === null) return 'not watched';
+  if (outages === 0) return '100 % of the watched time';
+  return `${availabilityFigure(share)}: silent for ${durationWords(silentMs / 1000)} in ${outages === 1 ? 'one outage' : `${outages} outages`}`;
+}
+
+/** What happened while a mark stood, of one lane: "34 ms instead of 12 ms (18 to 27 ms more)". */
+export function markEffectWords({ before, during, against }: MarkEffect): string {
+  if (during.minutes === 0) return 'shorter than a whole minute: nothing can be told';
+  const loss =
+    during.lossShare !== null && during.lossShare > 0.005 && during.lossShare > 2 * (before.lossShare ?? 0)
+      ? `, ${shareWords(during.lossShare)} lost instead of ${shareWords(before.lossShare)}`
+      : '';
+  if (during.medianMs === null) return `silent${loss}`;
+  if (against === null) return `${delayWords(during.medianMs)}; too few minutes to hold it against before${loss}`;
+  const { low, high } = against.interval;
+  if (!against.real) return `no difference that is more than chance (${delayWords(during.medianMs)})${loss}`;
+  const more = against.shift > 0 ? 'more' : 'less';
+  const [least, most] = [Math.min(Math.abs(low), Math.abs(high)), Math.max(Math.abs(low), Math.abs(high))];
+  const matters = against.matters === 'no' ? '; too little to matter' : '';
+  return `${delayWords(during.medianMs)} instead of ${delayWords(before.medianMs)} (${delayWords(least)} to ${delayWords(most)} ${more})${matters}${loss}`;
+}

@@ -1,0 +1,86 @@
+import type { Lane, MachineFacts } from '@/core';
+import type { Device, StoredLane } from '@/store';
+import { done, failed, type ConsoleFaultCode, type NewLaneForm, type Outcome } from '@/wire';
+import type { ConsoleContext } from '../console/console-context';
+import { startLanes, type NewLane } from './start-lanes';
+
+/** So many lanes at a time a machine keeps. */
+export const MOST_LANES = 24;
+
+const laneOf = ({ id, name, kind, target, role, everyMs }: StoredLane): Lane => ({
+  id,
+  name,
+  kind,
+  target,
+  role,
+  everyMs,
+});
+
+const isAsked = ({ removedAtMs }: StoredLane) => removedAtMs === null;
+
+/** Tells a machine which lanes it is to keep, and whether somebody looks at them. */
+export async function tellLanes(context: ConsoleContext, deviceId: string): Promise<void> {
+  const lanes = (await context.store.lanes.ofDevice(deviceId)).filter(isAsked);
+  const siteId = lanes[0]?.siteId;
+  context.standing.send(deviceId, {
+    ...{ kind: 'lanes', lanes: lanes.map(laneOf), nowMs: context.wallMs() },
+    live: siteId !== undefined && context.beats.isWatched(siteId),
+  });
+}
+
+async function add(context: ConsoleContext, device: Pick<Device, 'id' | 'siteId'>, lane: NewLane, place: number) {
+  const stored: StoredLane = {
+    ...{ ...lane, id: context.newId(), siteId: device.siteId, deviceId: device.id, place },
+    ...{ madeAtMs: context.wallMs(), removedAtMs: null, answeredAtMs: null },
+  };
+  await context.store.lanes.save(stored);
+  return stored;
+}
+
+/** A machine that can keep lanes and has none yet begins with those that every office has; each is told which it is to keep. */
+export async function beginLanes(
+  context: ConsoleContext,
+  device: Pick<Device, 'id' | 'siteId'>,
+  { facts, can }: { readonly facts: MachineFacts; readonly can: readonly string[] },
+  consoleHost: string | null,
+): Promise<void> {
+  if (!can.includes('lanes')) return;
+  if ((await context.store.lanes.ofDevice(device.id)).length === 0) {
+    const peers = await context.store.sites.peersOf(device.siteId);
+    for (const [place, lane] of startLanes(facts, peers, consoleHost).entries())
+      await add(context, device, lane, place);
+  }
+  await tellLanes(context, device.id);
+}
+
+/** One more lane of a machine. */
+export async function addLane(
+  context: ConsoleContext,
+  { deviceId, name, kind, target, role, everySeconds }: NewLaneForm,
+): Promise<Outcome<StoredLane, ConsoleFaultCode>> {
+  const agent = await context.store.agents.byDevice(deviceId);
+  if (agent === null) return failed('agent-unknown');
+  const lanes = await context.store.lanes.ofDevice(deviceId);
+  if (lanes.filter(isAsked).length >= MOST_LANES) return failed('too-many-lanes', { most: MOST_LANES });
+  const everyMs = Math.round(everySeconds * 1000);
+  const same = lanes.find((lane) => lane.kind === kind && lane.target === target);
+  if (same !== undefined && isAsked(same)) return failed('lane-there', { name: same.name });
+  const place = Math.max(-1, ...lanes.map((lane) => lane.place)) + 1;
+  const lane =
+    same === undefined
+      ? await add(context, { id: deviceId, siteId: agent.siteId }, { name, kind, target, role, everyMs }, place)
+      : { ...same, name, role, everyMs, removedAtMs: null };
+  // One that was asked before goes on where it was.
+  await context.store.lanes.save(lane);
+  await tellLanes(context, deviceId);
+  return done(lane);
+}
+
+/** A lane is asked no more; what it said stays. */
+export async function endLane(context: ConsoleContext, laneId: string): Promise<Outcome<null, 'lane-unknown'>> {
+  const lane = await context.store.lanes.byId(laneId);
+  if (lane === null || !isAsked(lane)) return failed('lane-unknown');
+  await context.store.lanes.save({ ...lane, removedAtMs: context.wallMs() });
+  await tellLanes(context, lane.deviceId);
+  return done(null);
+}

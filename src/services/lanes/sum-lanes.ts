@@ -1,0 +1,29 @@
+import { laneFigures } from '@/core';
+import type { ConsoleContext } from '../console/console-context';
+import { echoesOf } from './outages';
+
+const HOUR_MS = 3600_000;
+const DAY_MS = 24 * HOUR_MS;
+/** Stretches that are summed, with how long after their end: what comes late from an agent that was cut off is in by then. */
+const SUMMED = [
+  { stepMs: HOUR_MS, afterMs: HOUR_MS },
+  { stepMs: DAY_MS, afterMs: 3 * HOUR_MS },
+] as const;
+/** So many at a time: nobody waits for the database meanwhile. */
+const AT_ONCE = 24;
+/** Minutes with their requests stay so long; hours and days for ever. */
+export const MINUTES_STAY_DAYS = 35;
+
+/** Sums up hours and days of lanes from their requests, and lets old minutes go. */
+export async function sumLanes(context: ConsoleContext): Promise<void> {
+  const { lanes } = context.store;
+  const nowMs = context.wallMs();
+  for (const { stepMs, afterMs } of SUMMED) {
+    const untilMs = Math.floor((nowMs - afterMs) / stepMs) * stepMs;
+    for (const { laneId, fromMs } of await lanes.unsummed(stepMs, untilMs, AT_ONCE)) {
+      const minutes = await lanes.minutes([laneId], fromMs, fromMs + stepMs);
+      await lanes.addSums(stepMs, [{ laneId, fromMs, ...laneFigures(echoesOf(minutes, laneId)) }]);
+    }
+  }
+  await lanes.removeMinutesBefore(nowMs - MINUTES_STAY_DAYS * DAY_MS);
+}

@@ -1,0 +1,37 @@
+import type { LaneMinute } from '@/core';
+import { done, failed, type LaneMinuteSent, type Outcome } from '@/wire';
+import { deviceOfCookie } from '../access/device-cookie';
+import type { ConsoleContext } from '../console/console-context';
+import { refreshOutages } from './outages';
+
+const MINUTE_MS = 60_000;
+/** What lies further ahead of the console's clock cannot have been measured. */
+const AHEAD_MS = 2 * MINUTE_MS;
+
+const received = ({ raw, ...minute }: LaneMinuteSent): LaneMinute => ({
+  ...minute,
+  raw: new Uint8Array(Buffer.from(raw, 'base64')),
+});
+
+/** Minutes of lanes from the machine that keeps them. May be repeated: each is written down once. */
+export async function takeMinutes(
+  context: ConsoleContext,
+  cookie: string | null,
+  sent: readonly LaneMinuteSent[],
+): Promise<Outcome<{ readonly taken: number; readonly nowMs: number }, 'not-joined'>> {
+  const device = await deviceOfCookie(context, cookie);
+  if (device === null) return failed('not-joined');
+  const nowMs = context.wallMs();
+  const own = new Set((await context.store.lanes.ofDevice(device.id)).map(({ id }) => id));
+  const minutes = sent
+    .filter(({ laneId, fromMs }) => own.has(laneId) && fromMs % MINUTE_MS === 0 && fromMs <= nowMs + AHEAD_MS)
+    .map(received);
+  if (minutes.length > 0) {
+    await context.store.lanes.addMinutes(minutes);
+    const times = minutes.map(({ fromMs }) => fromMs);
+    const [first, last] = [Math.min(...times), Math.max(...times)];
+    await refreshOutages(context, { deviceId: device.id, siteId: device.siteId }, first, last + MINUTE_MS);
+    context.changes.tell('lanes');
+  }
+  return done({ taken: minutes.length, nowMs });
+}

@@ -1,0 +1,223 @@
+import {
+  availabilityOf,
+  faultWords,
+  markEffect,
+  markEffectWords,
+  unpackMinute,
+  BESIDE_MARK_MS,
+  type Availability,
+  type LaneEcho,
+} from '@/core';
+import type { LaneStep, StoredLane, StoredMark, StoredOutage } from '@/store';
+import { done, failed, type Outcome } from '@/wire';
+import type { ConsoleContext } from '../console/console-context';
+
+const MINUTE_MS = 60_000;
+const HOUR_MS = 60 * MINUTE_MS;
+const DAY_MS = 24 * HOUR_MS;
+/** How coarse a span is shown: every request, minutes, hours, days. */
+const SINGLE_UP_TO_MS = 25 * MINUTE_MS;
+const MINUTES_UP_TO_MS = 40 * HOUR_MS;
+const HOURS_UP_TO_MS = 70 * DAY_MS;
+/** An outage is told of in the list for so long. */
+export const OUTAGES_DAYS = 31;
+
+/** A stretch of a lane in columns, each as long as the others; ms, null: nothing was answered. */
+export interface ShownSteps {
+  /** Length of a step; 0: each is one request. */
+  readonly stepMs: number;
+  readonly atMs: readonly number[];
+  readonly sent: readonly number[];
+  readonly answered: readonly number[];
+  readonly minMs: readonly (number | null)[];
+  readonly medianMs: readonly (number | null)[];
+  readonly p95Ms: readonly (number | null)[];
+}
+
+export interface ShownLane extends Pick<StoredLane, 'id' | 'name' | 'kind' | 'target' | 'role' | 'everyMs'> {
+  readonly asked: boolean;
+  /** Has it ever answered? One that has not tells nothing. */
+  readonly answered: boolean;
+  readonly steps: ShownSteps;
+}
+
+export interface ShownOutage extends Pick<StoredOutage, 'id' | 'fault' | 'laneIds' | 'fromMs' | 'untilMs'> {
+  readonly deviceId: string;
+  readonly deviceName: string;
+  readonly sentence: string;
+}
+
+export interface ShownMark extends StoredMark {
+  /** Of each lane that was asked then, what it did. */
+  readonly effects: readonly { readonly laneName: string; readonly sentence: string }[];
+}
+
+export interface ShownMachine {
+  readonly deviceId: string;
+  readonly name: string;
+  readonly present: boolean;
+  readonly lanes: readonly ShownLane[];
+  /** Of its lines outside, over the span that is shown. */
+  readonly availability: Availability;
+}
+
+/** Lanes of an office over a span of time. */
+export interface WatchedSpan {
+  readonly fromMs: number;
+  readonly untilMs: number;
+  readonly machines: readonly ShownMachine[];
+  readonly outages: readonly ShownOutage[];
+  readonly marks: readonly ShownMark[];
+  /** Runs of the span, as lanes of their own. */
+  readonly runs: readonly {
+    readonly id: string;
+    readonly deviceId: string;
+    readonly atMs: number;
+    readonly downBps: number | null;
+    readonly upBps: number | null;
+  }[];
+}
+
+function stepsOf(of: readonly LaneStep[], stepMs: number): ShownSteps {
+  return {
+    stepMs,
+    atMs: of.map(({ fromMs }) => fromMs),
+    sent: of.map(({ sent }) => sent),
+    answered: of.map(({ answered }) => answered),
+    minMs: of.map(({ minMs }) => minMs),
+    medianMs: of.map(({ medianMs }) => medianMs),
+    p95Ms: of.map(({ p95Ms }) => p95Ms),
+  };
+}
+
+function singles(echoes: readonly LaneEcho[]): ShownSteps {
+  const times = echoes.map(({ ms }) => ms);
+  return {
+    ...{ stepMs: 0, atMs: echoes.map(({ atMs }) => atMs), sent: echoes.map(() => 1) },
+    answered: times.map((ms) => (ms === null ? 0 : 1)),
+    ...{ minMs: times, medianMs: times, p95Ms: times },
+  };
+}
+
+async function stepsByLane(
+  { store }: ConsoleContext,
+  laneIds: readonly string[],
+  fromMs: number,
+  untilMs: number,
+): Promise<(laneId: string) => ShownSteps> {
+  const spanMs = untilMs - fromMs;
+  if (spanMs <= SINGLE_UP_TO_MS) {
+    const minutes = await store.lanes.minutes(laneIds, fromMs - MINUTE_MS, untilMs);
+    return (laneId) =>
+      singles(
+        minutes
+          .filter((minute) => minute.laneId === laneId)
+          .flatMap((minute) => unpackMinute(minute.fromMs, minute.raw))
+          .filter(({ atMs }) => atMs >= fromMs && atMs < untilMs),
+      );
+  }
+  const stepMs = spanMs <= MINUTES_UP_TO_MS ? MINUTE_MS : spanMs <= HOURS_UP_TO_MS ? HOUR_MS : DAY_MS;
+  const steps = await store.lanes.steps(laneIds, stepMs, fromMs - stepMs, untilMs);
+  const byLane = new Map<string, LaneStep[]>();
+  for (const step of steps) {
+    const of = byLane.get(step.laneId);
+    if (of === undefined) byLane.set(step.laneId, [step]);
+    else of.push(step);
+  }
+  return (laneId) => stepsOf(byLane.get(laneId) ?? [], stepMs);
+}
+
+const isOutside = ({ role }: Pick<StoredLane, 'role'>) => role === 'outside' || role === 'far';
+
+async function shownMark(
+  { store }: ConsoleContext,
+  mark: StoredMark,
+  lanes: readonly StoredLane[],
+  nowMs: number,
+): Promise<ShownMark> {
+  const span = { fromMs: mark.fromMs, untilMs: mark.untilMs ?? nowMs };
+  const minutes = await store.lanes.steps(
+    lanes.map(({ id }) => id),
+    MINUTE_MS,
+    span.fromMs - BESIDE_MARK_MS,
+    span.untilMs + BESIDE_MARK_MS,
+  );
+  const effects = lanes.flatMap(({ id, name }) => {
+    const own = minutes.filter(({ laneId }) => laneId === id);
+    return own.length === 0 ? [] : [{ laneName: name, sentence: markEffectWords(markEffect(own, span)) }];
+  });
+  return { ...mark, effects };
+}
+
+/** The lanes of an office over a span of time, with what was silent in it and whose fault that was. */
+export async function watchedSpanOf(
+  context: ConsoleContext,
+  siteId: string,
+  { fromMs, untilMs }: { readonly fromMs: number; readonly untilMs: number },
+): Promise<Outcome<WatchedSpan, 'site-missing'>> {
+  const { lanes: queries, sites, agents } = context.store;
+  if ((await sites.byId(siteId)) === null) return failed('site-missing');
+  const nowMs = context.wallMs();
+  const [all, devices, machines] = await Promise.all([
+    queries.ofSite(siteId),
+    sites.devicesOf(siteId),
+    agents.ofSite(siteId),
+  ]);
+  // What is asked no more is shown where it still lies in the span.
+  const lanes = all.filter(({ removedAtMs }) => removedAtMs === null || removedAtMs > fromMs);
+  const nameOf = (deviceId: string) => devices.find(({ id }) => id === deviceId)?.name ?? 'a machine that was removed';
+  const [steps, outages, marks, runs] = await Promise.all([
+    stepsByLane(
+      context,
+      lanes.map(({ id }) => id),
+      fromMs,
+      untilMs,
+    ),
+    queries.outages(siteId, fromMs, untilMs),
+    queries.marks(siteId, fromMs, untilMs),
+    queries.runsOf(
+      machines.map(({ deviceId }) => deviceId),
+      fromMs,
+      untilMs,
+    ),
+  ]);
+  const shown = machines.map(async ({ deviceId }): Promise<ShownMachine> => {
+    const own = lanes.filter((lane) => lane.deviceId === deviceId);
+    const outside = own.filter(isOutside).map(({ id }) => id);
+    const watchedMs = MINUTE_MS * (await queries.watchedMinutes(outside, fromMs, untilMs));
+    return {
+      ...{ deviceId, name: nameOf(deviceId), present: context.standing.isPresent(deviceId) },
+      lanes: own.map((lane) => ({
+        ...{ id: lane.id, name: lane.name, kind: lane.kind, target: lane.target, role: lane.role },
+        ...{ everyMs: lane.everyMs, asked: lane.removedAtMs === null, answered: lane.answeredAtMs !== null },
+        steps: steps(lane.id),
+      })),
+      availability: availabilityOf(
+        outages.filter((outage) => outage.deviceId === deviceId),
+        watchedMs,
+        fromMs,
+        Math.min(untilMs, nowMs),
+      ),
+    };
+  });
+  return done({
+    ...{ fromMs, untilMs, runs },
+    machines: (await Promise.all(shown)).filter((machine) => machine.lanes.length > 0),
+    outages: outages.map((outage) => ({
+      ...{
+        id: outage.id,
+        fault: outage.fault,
+        laneIds: outage.laneIds,
+        fromMs: outage.fromMs,
+        untilMs: outage.untilMs,
+      },
+      ...{ deviceId: outage.deviceId, deviceName: nameOf(outage.deviceId) },
+      sentence: faultWords(
+        outage.fault,
+        all.filter(({ id }) => outage.laneIds.includes(id)).map(({ name }) => name),
+        outage.air,
+      ),
+    })),
+    marks: await Promise.all(marks.map((mark) => shownMark(context, mark, lanes, nowMs))),
+  });
+}

@@ -1,0 +1,257 @@
+import { QueryTypes, type Sequelize } from 'sequelize';
+import type { Lane, LaneFigures, LaneMinute, Outage } from '@/core';
+
+/** A lane as the console keeps it. */
+export interface StoredLane extends Lane {
+  readonly siteId: string;
+  /** The agent that asks. */
+  readonly deviceId: string;
+  readonly place: number;
+  readonly madeAtMs: number;
+  /** Since when it is asked no more; what it said stays. Null: it is asked. */
+  readonly removedAtMs: number | null;
+  /** The begin of the last minute in which something was answered; null: never yet. */
+  readonly answeredAtMs: number | null;
+}
+
+export interface StoredOutage extends Outage {
+  readonly id: string;
+  readonly siteId: string;
+  readonly deviceId: string;
+  /** Whether the agent's own link went by air. */
+  readonly air: boolean;
+}
+
+/** What somebody wrote down beside the lanes: from when to when; null: it goes on. */
+export interface StoredMark {
+  readonly id: string;
+  readonly siteId: string;
+  readonly label: string;
+  readonly byName: string;
+  readonly fromMs: number;
+  readonly untilMs: number | null;
+}
+
+/** A stretch of a lane. */
+export interface LaneStep extends LaneFigures {
+  readonly laneId: string;
+  readonly fromMs: number;
+}
+
+const LANE_COLUMNS = [
+  ...(['id', 'siteId', 'deviceId', 'name', 'kind', 'target', 'role', 'everyMs', 'place', 'madeAtMs'] as const),
+  ...(['removedAtMs', 'answeredAtMs'] as const),
+] as const;
+const FIGURES = 'sent, answered, minMs, medianMs, p95Ms, maxMs';
+/** Values that are bound in one statement, at most. */
+const MOST_BOUND = 900;
+const places = (many: number) => Array.from({ length: many }, () => '?').join(', ');
+
+type OutageRow = Omit<StoredOutage, 'laneIds' | 'air'> & { readonly laneIds: string; readonly air: number };
+const outageOf = ({ laneIds, air, ...row }: OutageRow): StoredOutage => ({
+  ...row,
+  laneIds: JSON.parse(laneIds) as string[],
+  air: air !== 0,
+});
+
+export class LaneQueries {
+  constructor(private readonly sequelize: Sequelize) {}
+
+  async save(lane: StoredLane): Promise<void> {
+    await this.sequelize.query(
+      `INSERT INTO lanes (${LANE_COLUMNS.join(', ')}) VALUES (${places(LANE_COLUMNS.length)})
+       ON CONFLICT (id) DO UPDATE SET name = excluded.name, kind = excluded.kind, target = excluded.target,
+         role = excluded.role, everyMs = excluded.everyMs, place = excluded.place, removedAtMs = excluded.removedAtMs`,
+      { replacements: LANE_COLUMNS.map((name) => lane[name]) },
+    );
+  }
+
+  /** In their order; those that are asked no more too. */
+  ofSite(siteId: string): Promise<StoredLane[]> {
+    return this.#lanes('siteId = ?', siteId);
+  }
+
+  ofDevice(deviceId: string): Promise<StoredLane[]> {
+    return this.#lanes('deviceId = ?', deviceId);
+  }
+
+  async byId(id: string): Promise<StoredLane | null> {
+    return (await this.#lanes('id = ?', id))[0] ?? null;
+  }
+
+  /** Writes minutes down; one that is there already stays as it is. */
+  async addMinutes(minutes: readonly LaneMinute[]): Promise<void> {
+    const columns = 9;
+    const most = Math.floor(MOST_BOUND / columns);
+    await this.sequelize.transaction(async (transaction) => {
+      for (let from = 0; from < minutes.length; from += most) {
+        const some = minutes.slice(from, from + most);
+        await this.sequelize.query(
+          `INSERT OR IGNORE INTO lane_minutes (laneId, fromMs, ${FIGURES}, raw)
+           VALUES ${some.map(() => `(${places(columns)})`).join(', ')}`,
+          {
+            transaction,
+            replacements: some.flatMap(({ laneId, fromMs, sent, answered, minMs, medianMs, p95Ms, maxMs, raw }) => [
+              ...[laneId, fromMs, sent, answered, minMs, medianMs, p95Ms, maxMs],
+              Buffer.from(raw),
+            ]),
+          },
+        );
+      }
+      const answered = new Map<string, number>();
+      for (const minute of minutes)
+        if (minute.answered > 0) answered.set(minute.laneId, Math.max(answered.get(minute.laneId) ?? 0, minute.fromMs));
+      for (const [laneId, atMs] of answered)
+        await this.sequelize.query('UPDATE lanes SET answeredAtMs = max(coalesce(answeredAtMs, 0), ?) WHERE id = ?', {
+          ...{ transaction, replacements: [atMs, laneId] },
+        });
+    });
+  }
+
+  /** Whole minutes with their requests, in the order of time. */
+  async minutes(laneIds: readonly string[], fromMs: number, untilMs: number): Promise<LaneMinute[]> {
+    if (laneIds.length === 0) return [];
+    return this.sequelize.query<LaneMinute>(
+      `SELECT laneId, fromMs, ${FIGURES}, raw FROM lane_minutes
+       WHERE laneId IN (${places(laneIds.length)}) AND fromMs >= ? AND fromMs < ? ORDER BY fromMs`,
+      { replacements: [...laneIds, fromMs, untilMs], type: QueryTypes.SELECT },
+    );
+  }
+
+  /** Figures of minutes (`stepMs` of a minute), or of longer stretches, in the order of time. */
+  async steps(laneIds: readonly string[], stepMs: number, fromMs: number, untilMs: number): Promise<LaneStep[]> {
+    if (laneIds.length === 0) return [];
+    const [table, step] = stepMs === 60_000 ? ['lane_minutes', []] : (['lane_sums', [stepMs]] as [string, number[]]);
+    return this.sequelize.query<LaneStep>(
+      `SELECT laneId, fromMs, ${FIGURES} FROM ${table} WHERE laneId IN (${places(laneIds.length)})
+       ${step.length > 0 ? 'AND stepMs = ?' : ''} AND fromMs >= ? AND fromMs < ? ORDER BY fromMs`,
+      { replacements: [...laneIds, ...step, fromMs, untilMs], type: QueryTypes.SELECT },
+    );
+  }
+
+  async addSums(stepMs: number, steps: readonly LaneStep[]): Promise<void> {
+    for (const { laneId, fromMs, sent, answered, minMs, medianMs, p95Ms, maxMs } of steps)
+      await this.sequelize.query(
+        `INSERT OR REPLACE INTO lane_sums (laneId, stepMs, fromMs, ${FIGURES}) VALUES (${places(9)})`,
+        { replacements: [laneId, stepMs, fromMs, sent, answered, minMs, medianMs, p95Ms, maxMs] },
+      );
+  }
+
+  /** The begins of the stretches in which a lane has minutes and no sum yet, the oldest first. */
+  async unsummed(stepMs: number, untilMs: number, most: number): Promise<{ laneId: string; fromMs: number }[]> {
+    const lanes = await this.sequelize.query<{ laneId: string; summedMs: number | null }>(
+      `SELECT id AS laneId, (SELECT max(fromMs) FROM lane_sums WHERE laneId = lanes.id AND stepMs = ?) AS summedMs FROM lanes`,
+      { replacements: [stepMs], type: QueryTypes.SELECT },
+    );
+    const found: { laneId: string; fromMs: number }[] = [];
+    for (const { laneId, summedMs } of lanes) {
+      if (found.length >= most) break;
+      const steps = await this.sequelize.query<{ fromMs: number }>(
+        `SELECT DISTINCT fromMs - fromMs % ? AS fromMs FROM lane_minutes WHERE laneId = ? AND fromMs >= ? AND fromMs < ?
+         ORDER BY fromMs LIMIT ?`,
+        {
+          replacements: [stepMs, laneId, summedMs === null ? 0 : summedMs + stepMs, untilMs, most - found.length],
+          type: QueryTypes.SELECT,
+        },
+      );
+      found.push(...steps.map(({ fromMs }) => ({ laneId, fromMs })));
+    }
+    return found;
+  }
+
+  /** Runs of some machines in a stretch of time, as far as a lane shows them, in the order of time. */
+  async runsOf(
+    deviceIds: readonly string[],
+    fromMs: number,
+    untilMs: number,
+  ): Promise<{ id: string; deviceId: string; atMs: number; downBps: number | null; upBps: number | null }[]> {
+    if (deviceIds.length === 0) return [];
+    return this.sequelize.query(
+      `SELECT id, deviceId, startedAtMs AS atMs, downBps, upBps FROM runs WHERE deviceId IN (${places(deviceIds.length)})
+       AND startedAtMs >= ? AND startedAtMs < ? AND status = 'finished' ORDER BY startedAtMs LIMIT 4000`,
+      { replacements: [...deviceIds, fromMs, untilMs], type: QueryTypes.SELECT },
+    );
+  }
+
+  async removeMinutesBefore(atMs: number): Promise<void> {
+    await this.sequelize.query('DELETE FROM lane_minutes WHERE fromMs < ?', { replacements: [atMs] });
+  }
+
+  /** How much was watched: minutes in which a lane of these asked at all. */
+  async watchedMinutes(laneIds: readonly string[], fromMs: number, untilMs: number): Promise<number> {
+    if (laneIds.length === 0) return 0;
+    const [found] = await this.sequelize.query<{ many: number }>(
+      `SELECT sum(most) AS many FROM (SELECT fromMs, max(sent * everyMs / 60000.0) AS most FROM lane_sums
+         JOIN lanes ON lanes.id = lane_sums.laneId
+         WHERE laneId IN (${places(laneIds.length)}) AND stepMs = 3600000 AND fromMs >= ? AND fromMs < ? GROUP BY fromMs)`,
+      { replacements: [...laneIds, fromMs, untilMs], type: QueryTypes.SELECT },
+    );
+    return found?.many ?? 0;
+  }
+
+  /** Outages that touch a stretch of time, the newest first. */
+  async outages(siteId: string, fromMs: number, untilMs: number, most = 500): Promise<StoredOutage[]> {
+    const rows = await this.sequelize.query<OutageRow>(
+      `SELECT * FROM lane_outages WHERE siteId = ? AND fromMs < ? AND (untilMs IS NULL OR untilMs >= ?)
+       ORDER BY fromMs DESC LIMIT ?`,
+      { replacements: [siteId, untilMs, fromMs, most], type: QueryTypes.SELECT },
+    );
+    return rows.map(outageOf);
+  }
+
+  /** Outages of a machine that touch a stretch are replaced by those that are known now. */
+  async replaceOutages(deviceId: string, gone: readonly string[], outages: readonly StoredOutage[]): Promise<void> {
+    await this.sequelize.transaction(async (transaction) => {
+      for (const id of gone)
+        await this.sequelize.query('DELETE FROM lane_outages WHERE id = ? AND deviceId = ?', {
+          ...{ transaction, replacements: [id, deviceId] },
+        });
+      for (const { id, siteId, fromMs, untilMs, fault, laneIds, air } of outages)
+        await this.sequelize.query(
+          `INSERT OR REPLACE INTO lane_outages (id, siteId, deviceId, fromMs, untilMs, fault, laneIds, air)
+           VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+          {
+            transaction,
+            replacements: [id, siteId, deviceId, fromMs, untilMs, fault, JSON.stringify(laneIds), air ? 1 : 0],
+          },
+        );
+    });
+  }
+
+  async saveMark({ id, siteId, label, byName, fromMs, untilMs }: StoredMark): Promise<void> {
+    await this.sequelize.query(
+      'INSERT OR REPLACE INTO marks (id, siteId, label, byName, fromMs, untilMs) VALUES (?, ?, ?, ?, ?, ?)',
+      { replacements: [id, siteId, label, byName, fromMs, untilMs] },
+    );
+  }
+
+  async mark(id: string): Promise<StoredMark | null> {
+    const [found] = await this.#marks('id = ?', [id]);
+    return found ?? null;
+  }
+
+  /** Marks that touch a stretch of time, the newest first. */
+  marks(siteId: string, fromMs: number, untilMs: number): Promise<StoredMark[]> {
+    return this.#marks(
+      'siteId = ? AND fromMs < ? AND (untilMs IS NULL OR untilMs >= ?) ORDER BY fromMs DESC LIMIT 200',
+      [...[siteId, untilMs, fromMs]],
+    );
+  }
+
+  async removeMark(id: string): Promise<void> {
+    await this.sequelize.query('DELETE FROM marks WHERE id = ?', { replacements: [id] });
+  }
+
+  #marks(where: string, values: readonly (string | number)[]): Promise<StoredMark[]> {
+    return this.sequelize.query<StoredMark>(`SELECT * FROM marks WHERE ${where}`, {
+      ...{ replacements: [...values], type: QueryTypes.SELECT },
+    });
+  }
+
+  #lanes(where: string, value: string): Promise<StoredLane[]> {
+    return this.sequelize.query<StoredLane>(
+      `SELECT ${LANE_COLUMNS.join(', ')} FROM lanes WHERE ${where} ORDER BY place, madeAtMs`,
+      { replacements: [value], type: QueryTypes.SELECT },
+    );
+  }
+}

@@ -1,0 +1,45 @@
+import { z } from 'zod';
+import { LANE_KINDS, LANE_ROLES } from '@/core';
+import { typedNumber } from './typed-number';
+
+/** What begins with a dash could be read as an option by the program that asks. */
+const TARGETS = {
+  echo: [/^[A-Za-z0-9_:][A-Za-z0-9_.:%-]{0,252}$/, 'Give a name or an address, such as 192.0.2.1.'],
+  connect: [
+    /^(\[[0-9a-fA-F:]+\]|[A-Za-z0-9_.-]+):\d{1,5}$/,
+    'Give a name or an address and a port, such as 192.0.2.1:443.',
+  ],
+  web: [/^https?:\/\/[^\s/]+\S*$/, 'Give a web address, such as https://example.com.'],
+} as const;
+
+const laneFields = {
+  name: z.string().trim().min(1, 'Give it a name.').max(80, 'At most 80 characters.'),
+  kind: z.enum(LANE_KINDS),
+  target: z.string().trim().min(1, 'Say whom to ask.').max(300),
+  role: z.enum(LANE_ROLES),
+};
+
+const fitting = ({ kind, target }: { kind: keyof typeof TARGETS; target: string }) => TARGETS[kind][0].test(target);
+const complaint = {
+  error: ({ input }: { input?: unknown }) => TARGETS[(input as { kind: keyof typeof TARGETS }).kind][1],
+  path: ['target'],
+};
+
+/** One more lane of a machine. */
+export const newLaneSchema = z
+  .strictObject({ ...laneFields, deviceId: z.string().max(64), everySeconds: z.number().min(0.2).max(60).default(1) })
+  .refine(fitting, complaint);
+export type NewLaneForm = z.infer<typeof newLaneSchema>;
+
+const everySeconds = typedNumber
+  .refine((value) => value !== null && value >= 0.2 && value <= 60, 'From 0.2 to 60 seconds.')
+  .transform((value) => value ?? 1);
+
+/** The same as it is typed. */
+export const laneFormSchema = z
+  .object({ ...laneFields, deviceId: z.string().max(64), everySeconds })
+  .refine(fitting, complaint);
+
+const label = z.string().trim().min(1, 'Say what begins.').max(80, 'At most 80 characters.');
+export const markFormSchema = z.object({ label });
+export const newMarkSchema = z.strictObject({ label });

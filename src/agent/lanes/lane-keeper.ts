@@ -52,6 +52,8 @@ export class LaneKeeper {
   set(lanes: readonly Lane[], live: boolean): void {
     this.#live = live;
     this.#open(lanes);
+    // Whoever begins to look sees what no minute holds yet.
+    if (live) for (const { book } of this.#kept.values()) this.#recall(book);
     this.#work(() => this.options.shelf.keepLanes(lanes));
   }
 
@@ -87,6 +89,11 @@ export class LaneKeeper {
     this.#live = false;
     this.#open([]);
     await this.#working;
+  }
+
+  #recall(book: LaneBook): void {
+    const beats = book.open().map(({ atMs, ms }): LaneBeat => [book.laneId, Math.round(atMs), ms]);
+    if (beats.length > 0) this.options.onBeats(beats);
   }
 
   #beat(): void {

@@ -21,6 +21,11 @@ export class LaneBook {
     this.#sent.set(key, known === undefined || echo.ms !== null ? echo : known);
   }
 
+  /** What is not in a closed minute yet, in the order of time. */
+  open(): LaneEcho[] {
+    return [...this.#sent.values()].sort((a, b) => a.atMs - b.atMs);
+  }
+
   /** The minutes that are over for so long that nothing can come any more; they are forgotten with that. */
   closed(nowMs: number): LaneMinute[] {
     const minutes = new Map<number, LaneEcho[]>();

@@ -50,11 +50,18 @@ export function availabilityFigure(share: number): string {
   return `${Math.min(100 * share, 100 - 10 ** -decimals).toFixed(decimals)} %`;
 }
 
+/** "the line was there 99.951 % of the watched time: silent for 42 s in one outage". */
 export function availabilityWords({ share, silentMs, outages }: Availability): string {
-  if (share === null) return 'not watched';
-  if (outages === 0) return '100 % of the watched time';
-  return `${availabilityFigure(share)}: silent for ${durationWords(silentMs / 1000)} in ${outages === 1 ? 'one outage' : `${outages} outages`}`;
+  if (share === null) return 'nothing outside was watched';
+  if (outages === 0) return 'the line was there all of the watched time';
+  return `the line was there ${availabilityFigure(share)} of the watched time: silent for ${durationWords(silentMs / 1000)} in ${outages === 1 ? 'one outage' : `${outages} outages`}`;
 }
+
+/** Whether a lane was another one while a mark stood, as far as can be told. */
+export const markDiffers = ({ during, before, against }: MarkEffect): boolean =>
+  (against !== null && against.real && against.matters !== 'no') ||
+  (during.minutes > 0 && during.medianMs === null) ||
+  (during.lossShare ?? 0) > Math.max(0.005, 2 * (before.lossShare ?? 0));
 
 /** What happened while a mark stood, of one lane: "34 ms instead of 12 ms (18 to 27 ms more)". */
 export function markEffectWords({ before, during, against }: MarkEffect): string {

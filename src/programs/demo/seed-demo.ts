@@ -33,6 +33,7 @@ import {
   type DemoLine,
   type DemoRun,
 } from './scenario';
+import { seedLanes } from './seed-lanes';
 import { seedLooks } from './seed-looks';
 import { seedAgent, seedDriverChange, seedSchedule } from './seed-agents';
 import { simulateSamples } from './simulate-samples';
@@ -160,6 +161,7 @@ export async function seedDemo(context: ConsoleContext): Promise<void> {
   await seedDriverChange(context, shop);
   await seedSchedule(context, attic);
   const gateway = attic.device.machine?.gateway?.address ?? '';
+  await seedLanes(context, attic);
   await seedLooks(context, { siteId: millId, deviceId: attic.deviceId, name: attic.device.name, gateway });
   for (const siteId of [millId, quayId]) await refreshDiagnosis(context, siteId);
 }

@@ -1,5 +1,5 @@
 import WebSocket from 'ws';
-import { oneRun, postTo, type DeviceMemory } from '@/agent';
+import { oneRun, postTo } from '@/agent';
 import { LOOK_KINDS, type Link, type LookAsked, type MachineFacts } from '@/core';
 import { DEVICE_COOKIE } from '@/services/access/device-cookie';
 import { memoryOutbox } from '@/session';
@@ -17,6 +17,7 @@ import { programVersion } from '../folder/version';
 import { demoNeighbours } from './scenario';
 import type { SimulatedDevice } from './simulated-devices';
 import { takeSimulatedLook } from './simulated-looks';
+import { watchAsAgent } from './watch-as-agent';
 
 const BACK_AFTER_MS = 2000;
 
@@ -32,10 +33,8 @@ function overItsLink(grant: RunGrant, { ways }: SimulatedDevice): RunGrant {
 
 /** Runs as a browser would that was asked to; what became of it stands in the record. */
 async function measure(origin: string, device: SimulatedDevice, asked: Asked): Promise<void> {
-  const known = { id: device.deviceId, cookie: device.cookie };
-  const memory: DeviceMemory = { of: () => known, remember: () => undefined };
   await oneRun({
-    ...{ origin, post: postTo(origin, device.deviceName, memory), outbox: memoryOutbox() },
+    ...{ origin, post: postAs(origin, device), outbox: memoryOutbox() },
     order: {
       ...{ code: null, deviceId: device.deviceId, holdMs: 0 },
       ...{ deviceName: null, deviceKind: null, spotName: device.spotName, link: device.link },
@@ -58,16 +57,19 @@ const helloOf = (facts: MachineFacts): StandingAnswer => ({
     protocol: AGENT_PROTOCOL,
     facts,
     clockMs: Date.now(),
-    can: [...LOOK_KINDS],
+    can: [...LOOK_KINDS, 'lanes'],
     outbox: 0,
     neighbours: demoNeighbours(facts.gateway?.address ?? '198.51.100.1'),
   },
 });
 
+function postAs(origin: string, { deviceId, deviceName, cookie }: SimulatedDevice) {
+  return postTo(origin, deviceName, { of: () => ({ id: deviceId, cookie }), remember: () => undefined });
+}
+
 /** Finds what there is to find in the demo's network. */
 async function look(origin: string, device: SimulatedDevice, id: string, asked: LookAsked, signal: AbortSignal) {
-  const known = { id: device.deviceId, cookie: device.cookie };
-  const post = postTo(origin, device.deviceName, { of: () => known, remember: () => undefined });
+  const post = postAs(origin, device);
   const found = await takeSimulatedLook(asked, device.machine?.gateway?.address ?? '198.51.100.1', signal);
   const outcome: LookOutcome =
     found === null
@@ -82,6 +84,7 @@ export function standAsDevice(
   device: SimulatedDevice,
   linkOf: (device: SimulatedDevice) => Link,
   onTrouble: (sentence: string) => void,
+  laneFolder: string,
 ): () => void {
   let over = false;
   let socket: WebSocket | null = null;
@@ -97,8 +100,18 @@ export function standAsDevice(
   let looking = new AbortController();
   let begin: ReturnType<typeof setTimeout> | undefined;
 
+  const watch =
+    device.machine === null
+      ? null
+      : watchAsAgent(origin, laneFolder, postAs(origin, device), (beats) => {
+          if (socket?.readyState === WebSocket.OPEN) socket.send(JSON.stringify({ kind: 'beats', beats }));
+        });
   const hear = (order: StandingOrder) => {
     switch (order.kind) {
+      case 'lanes':
+        watch?.clock.learn(order.nowMs);
+        watch?.lanes.set(order.lanes, order.live);
+        return;
       case 'asked':
         begin = later(() => {
           // A page that measures does not stand by meanwhile.
@@ -152,6 +165,7 @@ export function standAsDevice(
   return () => {
     over = true;
     looking.abort();
+    void watch?.lanes.close();
     for (const timer of timers) clearTimeout(timer);
     socket?.terminate();
   };

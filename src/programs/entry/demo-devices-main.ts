@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import type { SimulatedDevice } from '../demo/simulated-devices';
 import { standAsDevice } from '../demo/stand-as-device';
 import { linkToLauncher } from '../supervise/child-link';
@@ -9,6 +10,9 @@ const read = () => JSON.parse(readFileSync(file, 'utf8')) as SimulatedDevice[];
 /** Read anew before each run: a swap may have given it another link. */
 const linkOf = (device: SimulatedDevice) =>
   read().find(({ deviceId }) => deviceId === device.deviceId)?.link ?? device.link;
-const stops = read().map((device) => standAsDevice(origin, device, linkOf, (sentence) => console.error(sentence)));
+const laneFolder = join(dirname(file), 'demo-lanes');
+const stops = read().map((device) =>
+  standAsDevice(origin, device, linkOf, (sentence) => console.error(sentence), join(laneFolder, device.deviceId)),
+);
 const launcher = linkToLauncher(() => stops.forEach((stop) => stop()));
 launcher.ready();

@@ -14,9 +14,9 @@ export async function watchBeats(
   siteId: string,
   onBeats: (beats: readonly LaneBeat[]) => void,
 ): Promise<() => Promise<void>> {
-  const first = !context.beats.isWatched(siteId);
   const stop = context.beats.listen(siteId, onBeats);
-  if (first) await tellAll(context, siteId);
+  // Each time: they say anew what no minute holds yet.
+  await tellAll(context, siteId);
   return async () => {
     stop();
     if (!context.beats.isWatched(siteId)) await tellAll(context, siteId);

@@ -2,6 +2,7 @@ import {
   availabilityOf,
   faultWords,
   markEffect,
+  markDiffers,
   markEffectWords,
   unpackMinute,
   BESIDE_MARK_MS,
@@ -49,7 +50,7 @@ export interface ShownOutage extends Pick<StoredOutage, 'id' | 'fault' | 'laneId
 
 export interface ShownMark extends StoredMark {
   /** Of each lane that was asked then, what it did. */
-  readonly effects: readonly { readonly laneName: string; readonly sentence: string }[];
+  readonly effects: readonly { readonly laneName: string; readonly sentence: string; readonly differs: boolean }[];
 }
 
 export interface ShownMachine {
@@ -127,6 +128,19 @@ async function stepsByLane(
   return (laneId) => stepsOf(byLane.get(laneId) ?? [], stepMs);
 }
 
+/** For how long somebody asked at all, ms: of several lanes over the same time once. */
+function watchedMsOf(lanes: readonly ShownLane[]): number {
+  const asked = new Map<number, number>();
+  for (const { steps, everyMs } of lanes)
+    steps.atMs.forEach((atMs, place) => {
+      // Lanes ask at their own moments: those of a second are one.
+      const key = steps.stepMs === 0 ? Math.floor(atMs / everyMs) : atMs;
+      const ms = steps.stepMs === 0 ? everyMs : Math.min(steps.stepMs, steps.sent[place]! * everyMs);
+      asked.set(key, Math.max(asked.get(key) ?? 0, ms));
+    });
+  return [...asked.values()].reduce((sum, ms) => sum + ms, 0);
+}
+
 const isOutside = ({ role }: Pick<StoredLane, 'role'>) => role === 'outside' || role === 'far';
 
 async function shownMark(
@@ -144,7 +158,9 @@ async function shownMark(
   );
   const effects = lanes.flatMap(({ id, name }) => {
     const own = minutes.filter(({ laneId }) => laneId === id);
-    return own.length === 0 ? [] : [{ laneName: name, sentence: markEffectWords(markEffect(own, span)) }];
+    if (own.length === 0) return [];
+    const effect = markEffect(own, span);
+    return [{ laneName: name, sentence: markEffectWords(effect), differs: markDiffers(effect) }];
   });
   return { ...mark, effects };
 }
@@ -181,20 +197,20 @@ export async function watchedSpanOf(
       untilMs,
     ),
   ]);
-  const shown = machines.map(async ({ deviceId }): Promise<ShownMachine> => {
-    const own = lanes.filter((lane) => lane.deviceId === deviceId);
-    const outside = own.filter(isOutside).map(({ id }) => id);
-    const watchedMs = MINUTE_MS * (await queries.watchedMinutes(outside, fromMs, untilMs));
-    return {
-      ...{ deviceId, name: nameOf(deviceId), present: context.standing.isPresent(deviceId) },
-      lanes: own.map((lane) => ({
+  const shown = machines.map(({ deviceId }): ShownMachine => {
+    const own = lanes
+      .filter((lane) => lane.deviceId === deviceId)
+      .map((lane): ShownLane => ({
         ...{ id: lane.id, name: lane.name, kind: lane.kind, target: lane.target, role: lane.role },
         ...{ everyMs: lane.everyMs, asked: lane.removedAtMs === null, answered: lane.answeredAtMs !== null },
         steps: steps(lane.id),
-      })),
+      }));
+    return {
+      ...{ deviceId, name: nameOf(deviceId), present: context.standing.isPresent(deviceId) },
+      lanes: own,
       availability: availabilityOf(
         outages.filter((outage) => outage.deviceId === deviceId),
-        watchedMs,
+        watchedMsOf(own.filter(isOutside)),
         fromMs,
         Math.min(untilMs, nowMs),
       ),
@@ -202,7 +218,7 @@ export async function watchedSpanOf(
   });
   return done({
     ...{ fromMs, untilMs, runs },
-    machines: (await Promise.all(shown)).filter((machine) => machine.lanes.length > 0),
+    machines: shown.filter((machine) => machine.lanes.length > 0),
     outages: outages.map((outage) => ({
       ...{
         id: outage.id,

@@ -177,18 +177,6 @@ export class LaneQueries {
     await this.sequelize.query('DELETE FROM lane_minutes WHERE fromMs < ?', { replacements: [atMs] });
   }
 
-  /** How much was watched: minutes in which a lane of these asked at all. */
-  async watchedMinutes(laneIds: readonly string[], fromMs: number, untilMs: number): Promise<number> {
-    if (laneIds.length === 0) return 0;
-    const [found] = await this.sequelize.query<{ many: number }>(
-      `SELECT sum(most) AS many FROM (SELECT fromMs, max(sent * everyMs / 60000.0) AS most FROM lane_sums
-         JOIN lanes ON lanes.id = lane_sums.laneId
-         WHERE laneId IN (${places(laneIds.length)}) AND stepMs = 3600000 AND fromMs >= ? AND fromMs < ? GROUP BY fromMs)`,
-      { replacements: [...laneIds, fromMs, untilMs], type: QueryTypes.SELECT },
-    );
-    return found?.many ?? 0;
-  }
-
   /** Outages that touch a stretch of time, the newest first. */
   async outages(siteId: string, fromMs: number, untilMs: number, most = 500): Promise<StoredOutage[]> {
     const rows = await this.sequelize.query<OutageRow>(

@@ -12,6 +12,7 @@ export const PLACES = [
   { letter: 'l', before: '', after: 'edger', name: 'Ledger', href: '/ledger' },
   { letter: 's', before: '', after: 'ide by side', name: 'Side by side', href: '/side' },
   { letter: 'o', before: '', after: 'ver time', name: 'Over time', href: '/time' },
+  { letter: 'w', before: '', after: 'atch', name: 'Watch', href: '/watch' },
   { letter: 'c', before: '', after: 'ases', name: 'Cases', href: '/case' },
   { letter: 'g', before: 'A', after: 'ents', name: 'Agents', href: '/agent' },
   { letter: 't', before: 'Se', after: '-up', name: 'Set-up', href: '/set-up' },
@@ -26,6 +27,7 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ['Enter', 'open the run of a cell, or measure where nothing was measured yet'],
   ['R', 'measure on the device of the cell, as far as its column reaches'],
   ['N', 'start a round'],
+  ['M', 'mark that something begins, on the page Watch'],
   ['X', 'write down a swap'],
   ['?', 'show these keys, and our words'],
 ];

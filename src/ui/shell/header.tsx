@@ -28,7 +28,7 @@ export function Header({ site, commands, theme, technician, signOut }: HeaderPro
         {site !== null && <SiteMenu site={site} sites={commands.sites} chooseSite={commands.chooseSite} />}
         {site?.demo === true && (
           <span
-            className="shrink-0 border border-dashed border-quiet px-1.5 text-xs text-quiet max-xl:hidden"
+            className="shrink-0 border border-dashed border-quiet px-1.5 text-xs text-quiet max-2xl:hidden"
             title="Made-up data; the set-up removes all of it in one step"
           >
             demo data

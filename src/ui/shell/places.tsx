@@ -41,7 +41,7 @@ export function Places() {
             href={href}
             aria-current={here ? 'page' : undefined}
             aria-keyshortcuts={letter}
-            className={`whitespace-nowrap border-b-2 px-2 py-2.5 ${here ? 'border-ink' : 'border-transparent text-quiet hover:text-ink'}`}
+            className={`whitespace-nowrap border-b-2 px-[0.42rem] py-2.5 ${here ? 'border-ink' : 'border-transparent text-quiet hover:text-ink'}`}
           >
             {before}
             <span className="underline decoration-[1.5px] underline-offset-[3px]">{word}</span>

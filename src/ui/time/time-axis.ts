@@ -2,15 +2,19 @@ import { TZDate } from '@date-fns/tz';
 
 /** A step of the calendar between two ticks. */
 interface Step {
-  readonly unit: 'hour' | 'day' | 'month' | 'year';
+  readonly unit: 'minute' | 'hour' | 'day' | 'month' | 'year';
   readonly by: number;
   /** Roughly, ms: steps are chosen by it. */
   readonly ms: number;
 }
 
-const HOUR_MS = 3600_000;
+const MINUTE_MS = 60_000;
+const HOUR_MS = 60 * MINUTE_MS;
 const DAY_MS = 24 * HOUR_MS;
 const STEPS: readonly Step[] = [
+  { unit: 'minute', by: 1, ms: MINUTE_MS },
+  { unit: 'minute', by: 5, ms: 5 * MINUTE_MS },
+  { unit: 'minute', by: 15, ms: 15 * MINUTE_MS },
   { unit: 'hour', by: 1, ms: HOUR_MS },
   { unit: 'hour', by: 3, ms: 3 * HOUR_MS },
   { unit: 'hour', by: 6, ms: 6 * HOUR_MS },
@@ -35,6 +39,11 @@ function firstBefore({ unit, by }: Step, at: TZDate, timeZone: string): TZDate {
   if (unit === 'month') return new TZDate(year, month - (month % by), 1, timeZone);
   // Weeks begin on Monday.
   if (unit === 'day') return new TZDate(year, month, by === 7 ? day - ((at.getDay() + 6) % 7) : day, timeZone);
+  if (unit === 'minute') {
+    // Zones lie whole quarters of an hour apart.
+    const stepMs = by * MINUTE_MS;
+    return new TZDate(Math.floor(at.getTime() / stepMs) * stepMs, timeZone);
+  }
   return new TZDate(year, month, day, hour - (hour % by), timeZone);
 }
 
@@ -44,6 +53,7 @@ function after({ unit, by, ms }: Step, at: TZDate, timeZone: string): TZDate {
   if (unit === 'year') return new TZDate(year + by, 0, 1, timeZone);
   if (unit === 'month') return new TZDate(year, month + by, 1, timeZone);
   if (unit === 'day') return new TZDate(year, month, day + by, timeZone);
+  if (unit === 'minute') return new TZDate(at.getTime() + ms, timeZone);
   // One hour by its length, for an hour may come twice; more by the clock, which then stays on its round hours.
   return by === 1
     ? new TZDate(at.getTime() + ms, timeZone)
@@ -54,7 +64,8 @@ function labelOf({ unit, by }: Step, at: TZDate): string {
   const month = MONTHS[at.getMonth()]!;
   if (unit === 'year' || (unit === 'month' && at.getMonth() === 0)) return String(at.getFullYear());
   if (unit === 'month') return month;
-  if (unit === 'hour' && at.getHours() !== 0) return `${String(at.getHours()).padStart(2, '0')}:00`;
+  if (unit === 'minute' || (unit === 'hour' && at.getHours() !== 0))
+    return `${String(at.getHours()).padStart(2, '0')}:${String(at.getMinutes()).padStart(2, '0')}`;
   return by === 1 && unit === 'day' ? `${DAYS[at.getDay()]} ${at.getDate()} ${month}` : `${at.getDate()} ${month}`;
 }
 

@@ -38,7 +38,7 @@ export const watchedSpanSchema = z.object({
   marks: z.array(
     z.object({
       ...{ id, label: z.string(), byName: z.string(), fromMs: ms, untilMs: maybe },
-      effects: z.array(z.object({ laneName: z.string(), sentence: z.string() })),
+      effects: z.array(z.object({ laneName: z.string(), sentence: z.string(), differs: z.boolean() })),
     }),
   ),
   runs: z.array(z.object({ id, deviceId: id, atMs: ms, downBps: maybe, upBps: maybe })),

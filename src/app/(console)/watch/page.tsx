@@ -1,0 +1,56 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { connection } from 'next/server';
+import { technicianOrSignIn } from '@/app/role';
+import { chosenSiteId } from '@/app/site-choice';
+import { siteOf, theConsole } from '@/services';
+import { FirstOffice } from '@/ui/set-up/first-office';
+import { readSpan } from '@/ui/watch/watch-span';
+import { WatchView } from '@/ui/watch/watch-view';
+import { saveOfficeAction } from '../set-up/actions';
+import { addLaneAction, beginMarkAction, endLaneAction, endMarkAction, removeMarkAction } from './actions';
+
+export const metadata: Metadata = { title: 'Watch' };
+
+interface WatchPlaceProps {
+  readonly searchParams: Promise<{ readonly span?: string | string[]; readonly until?: string | string[] }>;
+}
+
+const one = (value: string | string[] | undefined) => (typeof value === 'string' ? value : undefined);
+
+/** Delay over time, as the agents of the office see it: since when, and whose fault. */
+export default async function WatchPlace({ searchParams }: WatchPlaceProps) {
+  await connection();
+  const { span, until } = await searchParams;
+  await technicianOrSignIn('/watch');
+  const context = theConsole();
+  const site = await siteOf(context, await chosenSiteId());
+  if (site === null) return <FirstOffice save={saveOfficeAction} />;
+  const lanes = await context.store.lanes.ofSite(site.id);
+  return (
+    <>
+      <h1 className="mb-2 text-xl font-semibold">Watch</h1>
+      {lanes.length === 0 ? (
+        <p className="max-w-[46rem]">
+          Nothing is watched here yet. An agent asks the gateway, the peers and the resolvers every second, and says
+          whose fault a silence was:{' '}
+          <Link href="/agent" className="underline underline-offset-4">
+            make a machine an agent
+          </Link>
+          . One that is of an older version keeps no lanes.
+        </p>
+      ) : (
+        <WatchView
+          key={site.id}
+          siteId={site.id}
+          timeZone={site.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone}
+          nowMs={context.wallMs()}
+          begin={readSpan(one(span), one(until))}
+          marks={{ begin: beginMarkAction.bind(null, site.id), end: endMarkAction, remove: removeMarkAction }}
+          addLane={addLaneAction}
+          endLane={endLaneAction}
+        />
+      )}
+    </>
+  );
+}

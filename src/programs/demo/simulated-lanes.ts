@@ -1,0 +1,124 @@
+import {
+  MINUTE_MS,
+  packMinute,
+  laneFigures,
+  seededRandom,
+  type LaneEcho,
+  type LaneMinute,
+  type LaneRole,
+  type RandomSource,
+} from '@/core';
+
+/** How the demo's targets answer. Names are those of their lanes; addresses are for examples (RFC 5737). */
+export interface PlayedLane {
+  readonly name: string;
+  readonly target: string;
+  readonly role: LaneRole;
+  /** Usual round trip and how much it varies, ms. */
+  readonly ms: number;
+  readonly spread: number;
+  /** Lost by chance. */
+  readonly lost: number;
+  /** More in the evening, when everybody is at home, ms. */
+  readonly eveningMs?: number;
+  /** More while the cordless intercom talks, ms, and lost then. */
+  readonly intercom?: { readonly ms: number; readonly lost: number };
+}
+
+export const PLAYED_LANES: readonly PlayedLane[] = [
+  { name: 'Gateway', target: '198.51.100.1', role: 'gateway', ms: 0.4, spread: 0.2, lost: 0 },
+  {
+    ...{ name: 'Glue room tablet', target: '198.51.100.61', role: 'inside', ms: 4, spread: 3, lost: 0.002 },
+    intercom: { ms: 46, lost: 0.07 },
+  },
+  {
+    name: 'Hilltop exchange',
+    target: '203.0.113.10',
+    role: 'outside',
+    ms: 12,
+    spread: 2.5,
+    lost: 0.0008,
+    eveningMs: 9,
+  },
+  { name: 'Resolver 192.0.2.53', target: '192.0.2.53', role: 'outside', ms: 10, spread: 2, lost: 0.0008, eveningMs: 8 },
+  {
+    name: 'Quay Street, by the tunnel',
+    target: '203.0.113.1',
+    role: 'far',
+    ms: 27,
+    spread: 5,
+    lost: 0.001,
+    eveningMs: 10,
+  },
+];
+
+/** Noise with a long tail, as delays have it: now and then one that took three times as long. */
+const late = (random: RandomSource) => (random() < 0.02 ? 2 + 4 * random() : random() ** 2);
+
+function eveningShare(atMs: number): number {
+  const hour = new Date(atMs).getHours() + new Date(atMs).getMinutes() / 60;
+  return hour < 18 || hour > 23 ? 0 : Math.sin((Math.PI * (hour - 18)) / 5);
+}
+
+/** What a target of the demo answers at a moment; `talks`: whether the intercom is in use. Null: nothing. */
+export function playedEcho(
+  { ms, spread, lost, eveningMs = 0, intercom }: PlayedLane,
+  atMs: number,
+  talks: boolean,
+  random: RandomSource,
+): number | null {
+  const disturbed = talks ? intercom : undefined;
+  if (random() < lost + (disturbed?.lost ?? 0)) return null;
+  return (
+    ms +
+    spread * late(random) +
+    eveningMs * eveningShare(atMs) * (0.6 + 0.8 * random()) +
+    (disturbed?.ms ?? 0) * (0.5 + random())
+  );
+}
+
+/** Something of the demo's last weeks that was silent: minutes ago, for so many seconds. */
+export interface PlayedSilence {
+  readonly daysAgo: number;
+  readonly hour: number;
+  readonly minute: number;
+  readonly seconds: number;
+  readonly silent: readonly LaneRole[];
+}
+
+export const SILENCES: readonly PlayedSilence[] = [
+  { daysAgo: 19, hour: 3, minute: 12, seconds: 540, silent: ['outside', 'far'] },
+  { daysAgo: 12, hour: 11, minute: 40, seconds: 94, silent: ['gateway', 'inside', 'outside', 'far'] },
+  { daysAgo: 8, hour: 20, minute: 5, seconds: 260, silent: ['far'] },
+  { daysAgo: 5, hour: 9, minute: 51, seconds: 33, silent: ['outside', 'far'] },
+  { daysAgo: 2, hour: 14, minute: 3, seconds: 42, silent: ['outside', 'far'] },
+  { daysAgo: 1, hour: 16, minute: 20, seconds: 75, silent: ['far'] },
+];
+
+export function silenceSpan({ daysAgo, hour, minute, seconds }: PlayedSilence, nowMs: number) {
+  const day = new Date(nowMs);
+  const fromMs = new Date(day.getFullYear(), day.getMonth(), day.getDate() - daysAgo, hour, minute, 10).getTime();
+  return { fromMs, untilMs: fromMs + seconds * 1000 };
+}
+
+const isSilent = (role: LaneRole, atMs: number, nowMs: number) =>
+  SILENCES.some((silence) => {
+    const { fromMs, untilMs } = silenceSpan(silence, nowMs);
+    return silence.silent.includes(role) && atMs >= fromMs && atMs < untilMs;
+  });
+
+/** A minute of the demo's history. */
+export function playedMinute(
+  laneId: string,
+  played: PlayedLane,
+  fromMs: number,
+  nowMs: number,
+  talks: (atMs: number) => boolean,
+): LaneMinute {
+  const random = seededRandom(Math.floor(fromMs / MINUTE_MS) * 31 + played.ms * 7);
+  const echoes = Array.from({ length: 60 }, (_, second): LaneEcho => {
+    const atMs = fromMs + 1000 * second + 40;
+    return { atMs, ms: isSilent(played.role, atMs, nowMs) ? null : playedEcho(played, atMs, talks(atMs), random) };
+  });
+  return { laneId, fromMs, ...laneFigures(echoes), raw: packMinute(fromMs, echoes) };
+}

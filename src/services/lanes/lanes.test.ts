@@ -1,0 +1,270 @@
+import { laneFigures, packMinute, type LaneEcho, type MachineFacts } from '@/core';
+import { AGENT_PROTOCOL, type LaneMinuteSent } from '@/wire';
+import { furnish, openTestConsole, type TestConsole } from '../console/console-for-tests';
+import { standingDevice, type StandingDevice } from '../turns/standing-for-tests';
+import {
+  addLane,
+  beginMark,
+  endLane,
+  endMark,
+  MINUTES_STAY_DAYS,
+  MOST_LANES,
+  removeMark,
+  sumLanes,
+  takeMinutes,
+  watchBeats,
+  watchedSpanOf,
+} from '.';
+import { startLanes } from './start-lanes';
+
+const MINUTE_MS = 60_000;
+const HOUR_MS = 60 * MINUTE_MS;
+const DAY_MS = 24 * HOUR_MS;
+const FACTS: MachineFacts = {
+  ...{ system: 'Debian', gateway: { address: '192.168.7.1', link: 'eth0' }, gatewayMs: 0.4 },
+  resolvers: ['192.168.7.1', '8.8.4.4', '9.9.9.9'],
+  links: [
+    {
+      ...{ name: 'eth0', medium: 'wired', up: true, speedMbps: 1000, duplex: 'full', mtuBytes: 1500, driver: null },
+      addresses: ['192.168.7.40'],
+    },
+  ],
+};
+
+describe('with which lanes a machine begins', () => {
+  const peers = [
+    { name: 'this machine', reach: 'local', address: '/' },
+    { name: 'Hilltop', reach: 'internet', address: 'peer.example:4871' },
+    { name: 'Quay Street', reach: 'tunnel', address: 'http://10.9.0.2:4870' },
+  ] as const;
+  const targets = (host: string | null) => startLanes(FACTS, peers, host).map(({ target, role }) => [target, role]);
+
+  it('its gateway, the peers, its resolvers, each target once', () => {
+    expect(targets('192.168.7.20')).toEqual([
+      ...[
+        ['192.168.7.1', 'gateway'],
+        ['192.168.7.20', 'inside'],
+        ['peer.example', 'outside'],
+        ['10.9.0.2', 'far'],
+      ],
+      ['8.8.4.4', 'outside'],
+    ]);
+  });
+
+  it('never itself, and nothing that it does not know', () => {
+    expect(targets('192.168.7.40').map(([target]) => target)).not.toContain('192.168.7.40');
+    expect(targets('localhost').map(([target]) => target)).not.toContain('localhost');
+    expect(startLanes({ ...FACTS, gateway: null, resolvers: [] }, [], null)).toEqual([]);
+  });
+});
+
+describe('the lanes of a machine', () => {
+  let console: TestConsole;
+  let siteId: string;
+  let attic: StandingDevice;
+  beforeEach(async () => {
+    console = await openTestConsole();
+    ({ siteId } = await furnish(console));
+    attic = await agent('Attic box');
+  });
+  afterEach(() => console.close());
+
+  const agent = async (name: string, can: readonly string[] = ['lanes']) => {
+    const device = await standingDevice(console, siteId, { name });
+    const hello = {
+      ...{
+        version: '0.1.0',
+        protocol: AGENT_PROTOCOL,
+        clockMs: console.context.wallMs(),
+        outbox: 0,
+        neighbours: [],
+        can,
+      },
+      facts: FACTS,
+    };
+    await device.session.hear(JSON.stringify({ kind: 'hello', hello }));
+    return device;
+  };
+  const lanes = () => console.context.store.lanes.ofDevice(attic.id);
+  const laneId = async (target: string) => (await lanes()).find((lane) => lane.target === target)!.id;
+  const span = async (lengthMs: number) => {
+    const untilMs = console.context.wallMs() + MINUTE_MS;
+    const found = await watchedSpanOf(console.context, siteId, { fromMs: untilMs - lengthMs, untilMs });
+    if (!found.ok) throw new Error(found.fault.code);
+    return found.value;
+  };
+  const told = () => attic.told.flatMap((order) => (order.kind === 'lanes' ? [order] : []));
+
+  const sent = (id: string, fromMs: number, msAt: (second: number) => number | null): LaneMinuteSent => {
+    const echoes = Array.from({ length: 60 }, (_, second): LaneEcho => ({
+      atMs: fromMs + 1000 * second,
+      ms: msAt(second),
+    }));
+    const raw = Buffer.from(packMinute(fromMs, echoes)).toString('base64');
+    return { laneId: id, fromMs, ...laneFigures(echoes), raw };
+  };
+  /** Minutes of gateway and both outside lanes; those outside are silent in some seconds of the first of them. */
+  const office = async (fromMs: number, many: number, silent: readonly [number, number]) => {
+    const [gateway, outside] = [await laneId('192.168.7.1'), [await laneId('8.8.4.4'), await laneId('192.0.2.99')]];
+    return Array.from({ length: many }, (_, minute) => minute).flatMap((minute) => {
+      const at = fromMs + minute * MINUTE_MS;
+      const isOut = (second: number) => minute * 60 + second >= silent[0] && minute * 60 + second < silent[1];
+      return [
+        sent(gateway, at, () => 0.4),
+        ...outside.map((id) => sent(id, at, (second) => (isOut(second) ? null : 12))),
+      ];
+    });
+  };
+  const more = () =>
+    addLane(console.context, {
+      ...{ deviceId: attic.id, name: 'Another', kind: 'echo', target: '192.0.2.99', role: 'outside', everySeconds: 1 },
+    });
+  const take = (minutes: readonly LaneMinuteSent[], cookie = attic.cookie) =>
+    takeMinutes(console.context, cookie, minutes);
+
+  it('are told to it when it says hello, and again when one is added or ended', async () => {
+    expect(told()[0]).toMatchObject({ live: false, nowMs: console.context.wallMs() });
+    expect(told()[0]!.lanes.map(({ name }) => name)).toContain('Gateway');
+    const added = await more();
+    expect(
+      told()
+        .at(-1)!
+        .lanes.map(({ target }) => target),
+    ).toContain('192.0.2.99');
+    expect(await more()).toMatchObject({ fault: { code: 'lane-there' } });
+    if (!added.ok) throw new Error('not added');
+    expect(await endLane(console.context, added.value.id)).toMatchObject({ ok: true });
+    expect(
+      told()
+        .at(-1)!
+        .lanes.map(({ target }) => target),
+    ).not.toContain('192.0.2.99');
+    expect(await endLane(console.context, added.value.id)).toMatchObject({ fault: { code: 'lane-unknown' } });
+    // Added again it goes on where it was.
+    expect(await more()).toMatchObject({ value: { id: added.value.id } });
+  });
+
+  it('are none where the machine cannot keep any, and never more than it can', async () => {
+    const old = await agent('Old box', []);
+    expect(await console.context.store.lanes.ofDevice(old.id)).toEqual([]);
+    const add = (place: number) =>
+      addLane(console.context, {
+        ...{
+          deviceId: attic.id,
+          name: `${place}`,
+          kind: 'echo',
+          target: `192.0.2.${place}`,
+          role: 'outside',
+          everySeconds: 1,
+        },
+      });
+    for (let place = 1; (await lanes()).length < MOST_LANES; place += 1) await add(place);
+    expect(await add(200)).toMatchObject({ fault: { code: 'too-many-lanes' } });
+  });
+
+  it('are taken in once, of its own lanes only, and never from the future', async () => {
+    const gateway = await laneId('192.168.7.1');
+    const fromMs = console.context.wallMs() - 10 * MINUTE_MS;
+    const minute = sent(gateway, fromMs, () => 0.4);
+    expect(
+      await take([minute, { ...minute, laneId: 'another' }, { ...minute, fromMs: fromMs + 30 * MINUTE_MS }]),
+    ).toMatchObject({
+      value: { taken: 1, nowMs: console.context.wallMs() },
+    });
+    await take([{ ...minute, answered: 0, medianMs: null }]);
+    const stored = await console.context.store.lanes.steps([gateway], MINUTE_MS, 0, 1e14);
+    expect(stored).toMatchObject([{ fromMs, answered: 60 }]);
+    const other = await agent('Shop box');
+    expect(await take([minute], other.cookie)).toMatchObject({ value: { taken: 0 } });
+    expect(await take([minute], 'forged')).toMatchObject({ fault: { code: 'not-joined' } });
+  });
+
+  it('an outage is found, keeps its name as more comes, and ends', async () => {
+    await more();
+    const fromMs = console.context.wallMs() - 30 * MINUTE_MS;
+    const minutes = await office(fromMs, 12, [50, 560]);
+    const by = (from: number, to: number) =>
+      minutes.filter((minute) => minute.fromMs >= fromMs + from * MINUTE_MS && minute.fromMs < fromMs + to * MINUTE_MS);
+    await take(by(0, 2));
+    const begun = (await span(HOUR_MS)).outages;
+    expect(begun).toMatchObject([{ fault: 'line', fromMs: fromMs + 50_000, untilMs: null }]);
+    for (let minute = 2; minute < 12; minute += 1) await take(by(minute, minute + 1));
+    const { outages, machines } = await span(HOUR_MS);
+    expect(outages).toMatchObject([{ id: begun[0]!.id, fromMs: fromMs + 50_000, untilMs: fromMs + 560_000 }]);
+    expect(outages[0]!.sentence).toBe('the gateway answered, nothing outside did: the line');
+    expect(machines[0]!.availability).toMatchObject({ outages: 1, silentMs: 510_000, watchedMs: 12 * MINUTE_MS });
+  });
+
+  it('the same outages come of it in whatever parts, and however often, it comes', async () => {
+    await more();
+    const fromMs = console.context.wallMs() - 30 * MINUTE_MS;
+    const minutes = await office(fromMs, 10, [70, 130]);
+    await take(minutes);
+    await take(minutes.slice(4, 9));
+    await take(minutes);
+    expect((await span(HOUR_MS)).outages).toMatchObject([
+      { fault: 'line', fromMs: fromMs + 70_000, untilMs: fromMs + 130_000 },
+    ]);
+  });
+
+  it('hours and days are summed from single requests, and minutes go when they are old', async () => {
+    const gateway = await laneId('192.168.7.1');
+    const hourMs = Math.floor(console.context.wallMs() / HOUR_MS) * HOUR_MS - 3 * HOUR_MS;
+    await take(
+      [0, 1, 2].map((minute) => sent(gateway, hourMs + minute * MINUTE_MS, (second) => 10 + minute * 60 + second)),
+    );
+    await sumLanes(console.context);
+    const sums = await console.context.store.lanes.steps([gateway], HOUR_MS, 0, 1e14);
+    expect(sums).toMatchObject([{ fromMs: hourMs, sent: 180, answered: 180, minMs: 10, medianMs: 99.5, maxMs: 189 }]);
+    console.advanceMs((MINUTES_STAY_DAYS + 1) * DAY_MS);
+    await sumLanes(console.context);
+    await sumLanes(console.context);
+    expect(await console.context.store.lanes.steps([gateway], MINUTE_MS, 0, 1e14)).toEqual([]);
+    expect(await console.context.store.lanes.steps([gateway], HOUR_MS, 0, 1e14)).toHaveLength(1);
+  });
+
+  it('are shown as fine as the span lets them: requests, minutes, hours', async () => {
+    const gateway = await laneId('192.168.7.1');
+    const fromMs = console.context.wallMs() - 10 * MINUTE_MS;
+    await take([sent(gateway, fromMs, () => 0.4)]);
+    const steps = async (lengthMs: number) =>
+      (await span(lengthMs)).machines[0]!.lanes.find(({ id }) => id === gateway)!.steps;
+    expect(await steps(20 * MINUTE_MS)).toMatchObject({ stepMs: 0, atMs: { length: 60 } });
+    expect(await steps(6 * HOUR_MS)).toMatchObject({ stepMs: MINUTE_MS, atMs: [fromMs], answered: [60] });
+    expect((await steps(30 * DAY_MS)).stepMs).toBe(HOUR_MS);
+    expect((await steps(365 * DAY_MS)).stepMs).toBe(DAY_MS);
+  });
+
+  it('are live while somebody looks, and no longer', async () => {
+    const heard: unknown[] = [];
+    const stop = await watchBeats(console.context, siteId, (beats) => heard.push(...beats));
+    expect(told().at(-1)!.live).toBe(true);
+    await attic.session.hear(JSON.stringify({ kind: 'beats', beats: [['l1', 1, 0.4]] }));
+    expect(heard).toEqual([['l1', 1, 0.4]]);
+    await stop();
+    expect(told().at(-1)!.live).toBe(false);
+  });
+
+  it('say what happened while a mark stood', async () => {
+    const gateway = await laneId('192.168.7.1');
+    const mark = await beginMark(console.context, 'Ines', { siteId, label: 'heater on' });
+    if (!mark.ok) throw new Error('no mark');
+    const beginMs = console.context.wallMs();
+    console.advanceMs(8 * MINUTE_MS);
+    expect(await endMark(console.context, mark.value.id)).toMatchObject({
+      value: { untilMs: beginMs + 8 * MINUTE_MS },
+    });
+    const minutes = Array.from({ length: 16 }, (_, place) =>
+      sent(gateway, beginMs + (place - 8) * MINUTE_MS, (second) => (place < 8 ? 12 : 60) + (second % 7) + place / 10),
+    );
+    await take(minutes);
+    const { marks } = await span(HOUR_MS);
+    expect(marks).toMatchObject([{ label: 'heater on', effects: [{ laneName: 'Gateway', differs: true }] }]);
+    expect(marks[0]!.effects[0]!.sentence).toMatch(
+      /^64 ms instead of 15 ms \(4\d ms to 5\d ms more\)$|^6\d ms instead of 1\d ms/,
+    );
+    await removeMark(console.context, mark.value.id);
+    expect((await span(HOUR_MS)).marks).toEqual([]);
+    expect(await endMark(console.context, mark.value.id)).toMatchObject({ fault: { code: 'mark-unknown' } });
+  });
+});

@@ -1,0 +1,153 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { availabilityWords } from '@/core';
+import type { ShownOutage } from '@/services';
+import { isTyping } from '../shell/console-keys';
+import { LaneForm, type TypedLane } from './lane-form';
+import { MarkList, type MarkActions } from './mark-list';
+import { OutageList } from './outage-list';
+import { useWatch } from './use-watch';
+import { WatchPicture } from './watch-picture';
+import { endOf, LENGTHS, moved, spanWords, writeSpan, zoomed, type WatchSpan } from './watch-span';
+
+const AROUND_MS = 4 * 60_000;
+
+interface WatchViewProps {
+  readonly siteId: string;
+  readonly timeZone: string;
+  readonly nowMs: number;
+  readonly begin: WatchSpan;
+  readonly marks: MarkActions;
+  readonly addLane: (lane: TypedLane) => Promise<string | null>;
+  readonly endLane: (laneId: string) => Promise<string | null>;
+}
+
+/** An outage with some minutes on each side. */
+function around({ fromMs, untilMs }: ShownOutage, nowMs: number): WatchSpan {
+  const until = untilMs ?? nowMs;
+  const side = Math.max(AROUND_MS, until - fromMs);
+  return { lengthMs: until - fromMs + 2 * side, untilMs: until + side >= nowMs ? null : until + side };
+}
+
+/** Lanes below each other, live; what was silent and whose fault it was; marks and what they did. */
+export function WatchView({ siteId, timeZone, nowMs: serverNowMs, begin, marks, addLane, endLane }: WatchViewProps) {
+  const [span, setSpan] = useState(begin);
+  const { data, beats, nowMs, trouble, reload } = useWatch(siteId, span, serverNowMs);
+  const untilMs = endOf(span, nowMs);
+  useEffect(() => window.history.replaceState(null, '', `/watch?${writeSpan(span)}`), [span]);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
+      if (event.key.toLowerCase() !== 'm') return;
+      event.preventDefault();
+      document.querySelector<HTMLInputElement>('[data-mark]')?.focus();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  const step = 'min-h-8 border-b-2 px-1.5 text-sm';
+  return (
+    <>
+      <div className="mb-3 flex flex-wrap items-baseline gap-x-4 gap-y-1">
+        <div role="group" aria-label="How much time" className="flex flex-wrap">
+          {LENGTHS.map(([lengthMs, name]) => (
+            <button
+              key={name}
+              type="button"
+              aria-pressed={span.lengthMs === lengthMs}
+              onClick={() => setSpan({ ...span, lengthMs })}
+              className={`${step} ${span.lengthMs === lengthMs ? 'border-ink' : 'border-transparent text-quiet hover:text-ink'}`}
+            >
+              {name}
+            </button>
+          ))}
+        </div>
+        <div role="group" aria-label="Move in time" className="flex">
+          <button
+            type="button"
+            aria-label="earlier"
+            onClick={() => setSpan(moved(span, -0.5, nowMs))}
+            className={`${step} border-transparent`}
+          >
+            ← earlier
+          </button>
+          <button
+            type="button"
+            aria-label="later"
+            disabled={span.untilMs === null}
+            onClick={() => setSpan(moved(span, 0.5, nowMs))}
+            className={`${step} border-transparent disabled:text-quiet`}
+          >
+            later →
+          </button>
+          {span.untilMs !== null && (
+            <button
+              type="button"
+              onClick={() => setSpan({ ...span, untilMs: null })}
+              className={`${step} border-transparent underline underline-offset-4`}
+            >
+              now
+            </button>
+          )}
+        </div>
+        <p className="text-sm text-quiet" aria-live="polite">
+          {spanWords(span)}
+          {trouble !== null && <span className="ml-2 font-medium text-starved">{trouble}</span>}
+        </p>
+      </div>
+      <p id="watch-keys" className="sr-only">
+        Arrow keys move in time, plus and minus zoom, End leads to now.
+      </p>
+      {data === null ? (
+        <p aria-busy={trouble === null} className="py-10 text-quiet">
+          {trouble === null ? 'Reading the lanes …' : 'Nothing can be shown.'}
+        </p>
+      ) : (
+        <>
+          {data.machines.map((machine) => (
+            <section key={machine.deviceId} aria-label={machine.name} className="mb-6">
+              <h2 className="mb-1 flex flex-wrap items-baseline gap-x-3">
+                <span className="font-semibold">{machine.name}</span>
+                <span className="text-sm text-quiet">
+                  {machine.present ? 'stands by' : 'silent: what it keeps comes when it is back'};{' '}
+                  {availabilityWords(machine.availability)}
+                </span>
+              </h2>
+              <WatchPicture
+                {...{ data, machine, beats, timeZone, untilMs }}
+                fromMs={untilMs - span.lengthMs}
+                onZoom={(times, share) => setSpan(zoomed(span, times, nowMs, share))}
+                onMove={(share) => setSpan(moved(span, share, nowMs))}
+              />
+            </section>
+          ))}
+          <div className="grid gap-x-12 gap-y-8 lg:grid-cols-2">
+            <section aria-label="Outages">
+              <h2 className="font-semibold">What was silent</h2>
+              {data.outages.length === 0 ? (
+                <p className="text-quiet">Nothing, {spanWords(span)}.</p>
+              ) : (
+                <OutageList
+                  outages={data.outages}
+                  {...{ timeZone, nowMs }}
+                  onShow={(outage) => setSpan(around(outage, nowMs))}
+                />
+              )}
+            </section>
+            <section aria-label="Marks">
+              <h2 className="font-semibold">Marks</h2>
+              <MarkList marks={data.marks} {...{ nowMs, timeZone, ...marks }} onDone={reload} />
+            </section>
+          </div>
+          <details className="mt-8">
+            <summary className="font-semibold">Lanes to be asked</summary>
+            <div className="mt-2">
+              <LaneForm machines={data.machines} add={addLane} end={endLane} onDone={reload} />
+            </div>
+          </details>
+        </>
+      )}
+    </>
+  );
+}

@@ -15,6 +15,8 @@ export interface StartOptions {
   readonly data: string;
   /** Further words of the command line. */
   readonly more?: readonly string[];
+  /** Lets this machine be an agent; absent: it would be one device more on every board. */
+  readonly agent?: boolean;
   /** Practice lines of a tenth of the rate: where no figure matters, a run need not keep the machine busy. */
   readonly slowLines?: boolean;
 }
@@ -49,8 +51,9 @@ function childrenOf(pid: number, word: string): number[] {
 }
 
 /** Starts the launcher and gathers what it prints; resolves when it has ended or printed what is waited for. */
-export async function launch({ mode, port, data, more = [] }: StartOptions, until: RegExp) {
-  const args = [LAUNCHER, mode, '--port', String(port), '--data', data, ...more];
+export async function launch({ mode, port, data, more = [], agent = false }: StartOptions, until: RegExp) {
+  const alone = mode === 'start' && !agent ? ['--no-agent'] : [];
+  const args = [LAUNCHER, mode, '--port', String(port), '--data', data, ...alone, ...more];
   const child: ChildProcess = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'pipe'] });
   // Whoever started it may be interrupted.
   const last = () => child.kill('SIGINT');

@@ -6,6 +6,7 @@ import { changingTable } from './tables/changing';
 import { removeLeftNamespaces } from './net/lab-line';
 import { readyForLab } from './net/lab-rights';
 import { faultsTable } from './tables/faults';
+import { lanesTable } from './tables/lanes';
 import { queueTable } from './tables/queue';
 import { tunnelTable } from './tables/tunnel';
 import { practiceTable } from './tables/practice';
@@ -18,6 +19,7 @@ const TABLES: Readonly<Record<string, (runs: number) => Promise<void>>> = {
   changing: changingTable,
   queue: () => queueTable(),
   faults: () => faultsTable(),
+  lanes: () => lanesTable(),
   bases: basesTable,
   queues: queuesTable,
   others: othersTable,

@@ -24,6 +24,7 @@ await build({
     'peer-main',
     'practice-main',
     'demo-devices-main',
+    'own-agent-main',
     'think-main',
   ].map((name) => `src/programs/entry/${name}.ts`),
   outdir: 'dist',

@@ -173,7 +173,8 @@ export class LabOffice {
 
   async #startPrograms(): Promise<void> {
     const start = async () => {
-      const args = ['dist/launch.js', 'start', '--data', this.#data, '--port', String(PORT), '--office', this.siteName];
+      const args = ['dist/launch.js', 'start', '--no-agent', '--data', this.#data, '--port', String(PORT)];
+      args.push('--office', this.siteName);
       const child = startIn(this.#netns('console'), process.execPath, ...args);
       const printed = await lineOf(child, /\(code \w+\)/);
       child.stdout!.resume();

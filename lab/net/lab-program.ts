@@ -27,6 +27,7 @@ export async function startLabProgram(line: LabLine): Promise<LabProgram> {
     ...[
       'dist/launch.js',
       'start',
+      '--no-agent',
       '--data',
       data,
       '--port',

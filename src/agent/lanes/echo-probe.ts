@@ -31,7 +31,12 @@ const PER_PROCESS = 1e9;
  * Echo requests by one long-lived ping of the system's. While it cannot be run because nothing leads there, each request that it
  * would have sent counts as unanswered; where it is missing, nothing is known and nothing is said.
  */
-export function openEchoProbe(lane: Lane, onEcho: OnEcho, nowMs: () => number): LaneProbe {
+export function openEchoProbe(
+  lane: Lane,
+  onEcho: OnEcho,
+  nowMs: () => number,
+  through: readonly string[] = [],
+): LaneProbe {
   const closing = new AbortController();
   let process = 0;
   let timer: ReturnType<typeof setTimeout> | undefined;
@@ -45,10 +50,15 @@ export function openEchoProbe(lane: Lane, onEcho: OnEcho, nowMs: () => number): 
     closing.signal.addEventListener('abort', stop);
     const renewal = isIP(lane.target) === 0 ? setTimeout(stop, NAME_HOLDS_MS) : undefined;
     const args = ['-i', `${lane.everyMs / 1000}`, '-W', '10', '--', lane.target];
-    const { said } = await pingProcess(args, ending.signal, (event) => {
-      clearInterval(silence);
-      onEcho(echoOfPing(event, lane.everyMs, nowMs()), keys.of(event.seq));
-    }).catch((error: unknown) => ({ said: error instanceof Error ? error.message : '' }));
+    const { said } = await pingProcess(
+      args,
+      ending.signal,
+      (event) => {
+        clearInterval(silence);
+        onEcho(echoOfPing(event, lane.everyMs, nowMs()), keys.of(event.seq));
+      },
+      through,
+    ).catch((error: unknown) => ({ said: error instanceof Error ? error.message : '' }));
     clearTimeout(renewal);
     closing.signal.removeEventListener('abort', stop);
     if (closing.signal.aborted) return;

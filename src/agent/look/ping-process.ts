@@ -8,14 +8,16 @@ export interface PingRun {
   readonly address: string | null;
 }
 
-/** Starts the system's ping with numbers only, in plain English, and reads what it says as it comes; resolves with its end. */
+/** `through`: what starts it elsewhere, such as in another network namespace. Starts the system's ping with numbers only, in plain English, and reads what it says as it comes; resolves with its end. */
 export function pingProcess(
   args: readonly string[],
   signal: AbortSignal,
   onEvent: (event: PingEvent) => void,
+  through: readonly string[] = [],
 ): Promise<{ readonly said: string; readonly exit: number | null }> {
   return new Promise((resolve, reject) => {
-    const child = spawn('ping', ['-n', '-D', '-O', ...args], {
+    const [command = 'ping', ...before] = [...through, 'ping'];
+    const child = spawn(command, [...before, '-n', '-D', '-O', ...args], {
       stdio: ['ignore', 'pipe', 'pipe'],
       env: { ...process.env, LC_ALL: 'C' },
     });

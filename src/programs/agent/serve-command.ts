@@ -1,27 +1,6 @@
-import { join } from 'node:path';
 import type { Command } from 'commander';
-import {
-  AgentFault,
-  ConsoleClock,
-  diskOutbox,
-  doLook,
-  KnownDevices,
-  LaneKeeper,
-  LaneShelf,
-  linkTowards,
-  lookAtPrograms,
-  noticedPrograms,
-  openProbe,
-  postTo,
-  readEnrolment,
-  standBy,
-  stateFolder,
-  type StandByNews,
-} from '@/agent';
-import { sleep } from '@/session';
-import type { StandingAnswer } from '@/wire';
-import { programVersion } from '../folder/version';
-import { agentHello } from './agent-hello';
+import { AgentFault, KnownDevices, readEnrolment, stateFolder, type StandByNews } from '@/agent';
+import { serveAt } from './serve-at';
 
 function newsWords(news: StandByNews): string {
   switch (news.kind) {
@@ -51,34 +30,12 @@ const tell = (news: StandByNews) => console.log(`${new Date().toISOString()} ${n
 export async function serve(): Promise<void> {
   const enrolment = readEnrolment();
   if (enrolment === null) throw new AgentFault('not-joined');
-  const { origin, name } = enrolment;
   const stop = new AbortController();
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
-  const devices = new KnownDevices();
-  const post = postTo(origin, name, devices);
-  const clock = new ConsoleClock();
-  let say = (_: StandingAnswer): void => undefined;
-  const lanes = new LaneKeeper({
-    ...{ open: openProbe, clock, post, shelf: new LaneShelf(join(stateFolder(), 'lanes'), origin) },
-    onBeats: (beats) => say({ kind: 'beats', beats: [...beats] }),
-    onNews: (sentence) => console.log(`${new Date().toISOString()} ${sentence}`),
+  await serveAt({
+    ...{ enrolment, devices: new KnownDevices(), folder: stateFolder(), onNews: tell, signal: stop.signal },
+    onTrouble: (sentence) => console.log(`${new Date().toISOString()} ${sentence}`),
   });
-  await lanes.resume();
-  await standBy({
-    ...{ lanes, clock, post, onOpen: (of) => (say = of) },
-    ...{ origin, agentVersion: programVersion(), hello: agentHello, onNews: tell, signal: stop.signal },
-    deviceId: () => devices.of(origin, name)?.id ?? null,
-    cookie: () => devices.of(origin, name)?.cookie ?? null,
-    look: doLook,
-    outbox: diskOutbox(join(stateFolder(), 'outbox'), origin),
-    noticed: async (forMs, signal) => {
-      const notice = sleep(forMs, signal);
-      const busy = await lookAtPrograms(forMs, signal);
-      await notice;
-      return noticedPrograms(busy);
-    },
-    link: async () => (await linkTowards(new URL(origin).hostname)) ?? { medium: 'unknown' as const },
-  }).finally(() => lanes.close());
 }
 
 export function addServeCommand(program: Command): void {

@@ -27,6 +27,7 @@ import { wallMs } from '../supervise/clocks';
 import { dataFiles } from '../folder/data-folder';
 import { welcomeFacts } from '../supervise/welcome-facts';
 import { ThinkingThread } from '../supervise/thinking-thread';
+import { keepOwnAgent } from '../supervise/own-agent-files';
 import { cameThroughDoor, DOOR_SECRET_VARIABLE } from '../supervise/door-secret';
 import { distinctLoopbackPorts } from '../supervise/free-port';
 import { ProgramFault } from '../faults/program-faults';
@@ -121,6 +122,9 @@ async function main(): Promise<void> {
     server.listen(port, '127.0.0.1', resolve);
   });
   stops.push(() => server.closeAllConnections());
+  // In the demo the network is made up: this machine's own would only confuse.
+  if (mode === 'use-with-agent')
+    stops.push(keepOwnAgent(context, dataFiles(dataFolder).ownAgent, `http://127.0.0.1:${frontPortText}`));
   if (mode === 'demo') await writeDemoDevices(context, dataFiles(dataFolder), distinctLoopbackPorts());
   log.info({ mode, version: programVersion() }, 'open');
   launcher.ready(await welcomeFacts(context));

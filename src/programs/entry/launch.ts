@@ -34,6 +34,7 @@ interface LaunchOptions {
   readonly behindProxy?: string | true;
   readonly strangers?: string;
   readonly plainHttp?: boolean;
+  readonly agent?: boolean;
   readonly logLevel: string;
 }
 
@@ -101,7 +102,7 @@ function partsOf(
         dataFolder,
         String(consolePort),
         String(port),
-        demo ? 'demo' : 'use',
+        demo ? 'demo' : options.agent === false ? 'use' : 'use-with-agent',
         options.office ?? '',
         tls.certFile,
         log.level,
@@ -117,6 +118,8 @@ function partsOf(
       secrets,
     ),
   ];
+  if (!demo && options.agent !== false)
+    parts.push(new Part('agent of this machine', 'own-agent-main.js', [files.ownAgent], onTrouble));
   if (demo) {
     parts.push(
       new Part(
@@ -213,7 +216,10 @@ for (const [name, demo, data] of [
     )
     .option('--strangers <number>', 'most connections of one address that have not shown what they are for', '64')
     .option('--channel-ports <from-to>', 'open data channels to browsers on these UDP ports, to measure loss');
-  if (!demo) command.option('--office <name>', 'name of the office, where there is none yet');
+  if (!demo)
+    command
+      .option('--office <name>', 'name of the office, where there is none yet')
+      .option('--no-agent', 'let this machine itself not be an agent of the first office');
   if (demo) command.option('--fresh', 'throw the demo data away and make it anew');
   command.action((options: LaunchOptions) => launch(demo, options));
 }

@@ -22,6 +22,8 @@ export function dataFiles(folder: string) {
     certificate: { certFile: join(folder, 'certificate.pem'), keyFile: join(folder, 'certificate-key.pem') },
     /** What each part writes down, one file after the other. */
     log: join(folder, 'log'),
+    /** What the agent of this machine must remember. */
+    ownAgent: join(folder, 'own-agent'),
     /** Nightly copies, one folder each. */
     backups: join(folder, 'backups'),
     uploads: join(folder, 'uploads'),

@@ -1,0 +1,59 @@
+import { join } from 'node:path';
+import {
+  ConsoleClock,
+  diskOutbox,
+  doLook,
+  LaneKeeper,
+  LaneShelf,
+  linkTowards,
+  lookAtPrograms,
+  noticedPrograms,
+  openProbe,
+  postTo,
+  standBy,
+  type DeviceMemory,
+  type Enrolment,
+  type StandByNews,
+} from '@/agent';
+import { sleep } from '@/session';
+import type { StandingAnswer } from '@/wire';
+import { programVersion } from '../folder/version';
+import { agentHello } from './agent-hello';
+
+export interface ServeOptions {
+  readonly enrolment: Enrolment;
+  readonly devices: DeviceMemory;
+  /** Where results and minutes of lanes are kept until the console has them. */
+  readonly folder: string;
+  readonly onNews: (news: StandByNews) => void;
+  readonly onTrouble: (sentence: string) => void;
+  readonly signal: AbortSignal;
+}
+
+/** Stands by at the console that this machine joined, until it is stopped. Throws AgentFault when it is sent away. */
+export async function serveAt({ enrolment, devices, folder, onNews, onTrouble, signal }: ServeOptions): Promise<void> {
+  const { origin, name } = enrolment;
+  const post = postTo(origin, name, devices);
+  const clock = new ConsoleClock();
+  let say = (_: StandingAnswer): void => undefined;
+  const lanes = new LaneKeeper({
+    ...{ open: openProbe, clock, post, shelf: new LaneShelf(join(folder, 'lanes'), origin), onNews: onTrouble },
+    onBeats: (beats) => say({ kind: 'beats', beats: [...beats] }),
+  });
+  await lanes.resume();
+  await standBy({
+    ...{ lanes, clock, post, onOpen: (of) => (say = of) },
+    ...{ origin, agentVersion: programVersion(), hello: agentHello, onNews, signal },
+    deviceId: () => devices.of(origin, name)?.id ?? null,
+    cookie: () => devices.of(origin, name)?.cookie ?? null,
+    look: doLook,
+    outbox: diskOutbox(join(folder, 'outbox'), origin),
+    noticed: async (forMs, stop) => {
+      const notice = sleep(forMs, stop);
+      const busy = await lookAtPrograms(forMs, stop);
+      await notice;
+      return noticedPrograms(busy);
+    },
+    link: async () => (await linkTowards(new URL(origin).hostname)) ?? { medium: 'unknown' as const },
+  }).finally(() => lanes.close());
+}

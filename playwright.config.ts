@@ -25,6 +25,7 @@ const SEEN = [
     'set-up',
     'starting',
     'time',
+    'watch',
   ],
 ].map((name) => `${name}.spec.ts`);
 

@@ -38,6 +38,8 @@ export interface Board {
   /** Everything that the board could be narrowed to. */
   readonly spots: readonly string[];
   readonly allColumns: readonly BoardColumn[];
+  /** Whether anything was measured here at all. */
+  readonly measured: boolean;
   readonly deviceCount: number;
   /** All devices, also those that are not shown just now: for a round. */
   readonly devices: readonly Pick<BoardRow, 'deviceId' | 'deviceName' | 'standsBy'>[];
@@ -114,6 +116,7 @@ export async function boardOf(
     groups,
     spots: spots.map((spot) => spot.name),
     allColumns,
+    measured: newest.columns.length > 0,
     deviceCount: devices.length,
     devices: devices.map(present),
     tray,

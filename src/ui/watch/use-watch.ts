@@ -8,6 +8,8 @@ import { endOf, type WatchSpan } from './watch-span';
 export const LIVE_UP_TO_MS = 25 * 60_000;
 const TICK_MS = 1000;
 const AGAIN_MS = 30_000;
+/** A clock that lags a little leaves out nothing of what has just begun. */
+const AHEAD_MS = 10_000;
 
 /** What was heard since the page was read, by lane. */
 export type Beats = ReadonlyMap<string, readonly (readonly [number, number | null])[]>;
@@ -40,7 +42,8 @@ export function useWatch(siteId: string, span: WatchSpan, serverNowMs: number): 
   useEffect(() => {
     const stop = new AbortController();
     const untilMs = endOf(span, clock());
-    const query = `from=${new Date(untilMs - span.lengthMs).toISOString()}&until=${new Date(untilMs).toISOString()}`;
+    const [from, until] = [untilMs - span.lengthMs, untilMs + (span.untilMs === null ? AHEAD_MS : 0)];
+    const query = `from=${new Date(from).toISOString()}&until=${new Date(until).toISOString()}`;
     fetch(`/api/v1/sites/${siteId}/watch?${query}`, { signal: stop.signal })
       .then(async (answer) => {
         if (!answer.ok) throw new Error(((await answer.json()) as { detail?: string }).detail ?? 'It was refused.');

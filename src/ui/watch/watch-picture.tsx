@@ -44,11 +44,23 @@ function useWidth() {
   return { ref, width };
 }
 
+type Heard = readonly (readonly [number, number | null])[];
+interface LiveLane extends ShownLane {
+  /** What was heard of it since the page was opened. */
+  readonly heard: Heard;
+}
+
+/** What was heard around a moment: where no minute is in yet. */
+function heardAt(heard: Heard, everyMs: number, momentMs: number): string | null {
+  const last = heard.findLast(([atMs]) => atMs <= momentMs + everyMs);
+  if (last === undefined || momentMs - last[0] > 3 * everyMs) return null;
+  return last[1] === null ? 'no answer just now' : delayWords(last[1]);
+}
+
 /** What a lane said at a moment, in words. */
-function saidAt({ steps, everyMs, answered }: ShownLane, momentMs: number): string {
-  if (!answered) return 'never answered';
+function saidAt({ steps, everyMs, answered, heard }: LiveLane, momentMs: number): string {
   const place = placeAt(steps, everyMs, momentMs);
-  if (place === null) return 'not watched';
+  if (place === null) return heardAt(heard, everyMs, momentMs) ?? (answered ? 'not watched' : 'no answer yet');
   const { stepMs, medianMs, sent, answered: got } = steps;
   const ms = medianMs[place] ?? null;
   if (ms === null) return 'silent';
@@ -102,7 +114,7 @@ function MarkBands({ marks, frame }: { readonly marks: readonly ShownMark[]; rea
 }
 
 interface LaneRowProps {
-  readonly lane: ShownLane;
+  readonly lane: LiveLane;
   readonly frame: Frame;
   readonly momentMs: number;
 }
@@ -168,7 +180,11 @@ export function WatchPicture(props: WatchPictureProps) {
   const drag = useRef<number | null>(null);
   const frame: Frame = { width, height: LANE_HEIGHT, fromMs, untilMs };
   const lanes = useMemo(
-    () => machine.lanes.map((lane) => ({ ...lane, steps: withBeats(lane.steps, beats.get(lane.id)) })),
+    () =>
+      machine.lanes.map((lane): LiveLane => {
+        const heard = beats.get(lane.id) ?? [];
+        return { ...lane, heard, steps: withBeats(lane.steps, heard) };
+      }),
     [machine, beats],
   );
   const runs = useMemo(

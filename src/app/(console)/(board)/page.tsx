@@ -111,9 +111,11 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
           <JoinSlip join={join} trigger={<Button look="main">Join a device</Button>} />
         </span>
       </div>
-      {board.deviceCount === 0 ? (
-        <section className="mx-auto mt-16 max-w-[34rem] text-center">
-          <h2 className="text-xl font-semibold">No device has been here yet</h2>
+      {!board.measured && (
+        <section className={`mx-auto max-w-[34rem] text-center ${board.deviceCount === 0 ? 'mt-16' : 'my-8'}`}>
+          <h2 className="text-xl font-semibold">
+            {board.deviceCount === 0 ? 'No device has been here yet' : 'Nothing has been measured here yet'}
+          </h2>
           <p className="mt-2 text-quiet">
             Open <span className="figure text-ink">{join.addresses[0]}</span> on the first one, or press “Join a device”
             and scan.
@@ -139,7 +141,8 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
             )}
           </p>
         </section>
-      ) : board.groups.length === 0 ? (
+      )}
+      {board.deviceCount === 0 ? null : board.groups.length === 0 ? (
         <p className="py-10 text-quiet">
           Nothing here fits what the board is narrowed to.{' '}
           <Link href="/" className="text-ink underline underline-offset-4">

@@ -5,7 +5,7 @@ import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
 import { siteOf, theConsole } from '@/services';
 import { FirstOffice } from '@/ui/set-up/first-office';
-import { readSpan } from '@/ui/watch/watch-span';
+import { readSpan, writeSpan } from '@/ui/watch/watch-span';
 import { WatchView } from '@/ui/watch/watch-view';
 import { saveOfficeAction } from '../set-up/actions';
 import { addLaneAction, beginMarkAction, endLaneAction, endMarkAction, removeMarkAction } from './actions';
@@ -22,7 +22,8 @@ const one = (value: string | string[] | undefined) => (typeof value === 'string'
 export default async function WatchPlace({ searchParams }: WatchPlaceProps) {
   await connection();
   const { span, until } = await searchParams;
-  await technicianOrSignIn('/watch');
+  const begin = readSpan(one(span), one(until));
+  await technicianOrSignIn(span === undefined ? '/watch' : `/watch?${writeSpan(begin)}`);
   const context = theConsole();
   const site = await siteOf(context, await chosenSiteId());
   if (site === null) return <FirstOffice save={saveOfficeAction} />;
@@ -45,7 +46,7 @@ export default async function WatchPlace({ searchParams }: WatchPlaceProps) {
           siteId={site.id}
           timeZone={site.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone}
           nowMs={context.wallMs()}
-          begin={readSpan(one(span), one(until))}
+          begin={begin}
           marks={{ begin: beginMarkAction.bind(null, site.id), end: endMarkAction, remove: removeMarkAction }}
           addLane={addLaneAction}
           endLane={endLaneAction}

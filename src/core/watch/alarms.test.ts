@@ -3,12 +3,19 @@ import { alarmOverWords, alarmWords } from '../words/alarm-words';
 import { alarmsOf, quietForMinutes, USUAL_RULES, type AlarmRules, type AlarmState, type LineOccasion } from './alarms';
 
 const NONE: AlarmRules = {
-  ...{ planNotMet: null, addedDelayMs: null, agentSilentMinutes: null, findings: false, levelShifts: false },
+  ...{
+    planNotMet: null,
+    addedDelayMs: null,
+    agentSilentMinutes: null,
+    outageSeconds: null,
+    findings: false,
+    levelShifts: false,
+  },
   budgetPercent: null,
 };
 const LINE = { id: 'l1', name: 'Tarnfell Fibre', newest: [], shifts: [], movedBytes: 0, budgetBytes: null };
 const state = (change: Partial<AlarmState['lines'][number]> = {}, more: Partial<AlarmState> = {}): AlarmState => ({
-  ...{ nowMs: 1e12, lines: [{ ...LINE, ...change }], agents: [], findings: [] },
+  ...{ nowMs: 1e12, lines: [{ ...LINE, ...change }], agents: [], findings: [], outages: [] },
   ...more,
 });
 const met = (...all: (boolean | null)[]): LineOccasion[] => all.map((planMet) => ({ planMet, addedMs: null }));
@@ -31,6 +38,39 @@ describe('what there is to be told', () => {
     ['none could tell', met(null, null, null), false],
   ])('is a plan that was not met: %s', (_, newest, expected) => {
     expect(keys({ planNotMet: 3 }, state({ newest })).length > 0).toBe(expected);
+  });
+
+  describe('a silence', () => {
+    const NOW = 1e12;
+    const outage = (fromAgoS: number, untilAgoS: number | null, fault: 'line' | 'theirs' = 'line') => ({
+      ...{ id: 'o1', fault, names: ['Hilltop'], air: false, fromMs: NOW - fromAgoS * 1000 },
+      untilMs: untilAgoS === null ? null : NOW - untilAgoS * 1000,
+    });
+    const told = (of: ReturnType<typeof outage>, open: readonly string[] = []) =>
+      keys({ outageSeconds: 60 }, state({}, { outages: [of] }), open);
+
+    it('is told from its length on, while it lasts', () => {
+      expect(told(outage(59, null))).toEqual([]);
+      expect(told(outage(61, null))).toEqual(['outage o1']);
+      expect(told(outage(600, null), ['outage o1'])).toEqual(['outage o1']);
+    });
+
+    it('is over as soon as it is', () => expect(told(outage(600, 5), ['outage o1'])).toEqual([]));
+
+    it('that was over before anybody knew is told once, as long as it is news', () => {
+      expect(told(outage(400, 300))).toEqual(['outage o1']);
+      expect(told(outage(330, 300))).toEqual([]);
+      expect(told(outage(9000, 8000))).toEqual([]);
+    });
+
+    it('is told with whose fault it was', () => {
+      const at = (ms: number) => `${(ms - NOW) / 1000} s`;
+      expect(alarmWords({ kind: 'outage', ...outage(100, 58) }, at)).toBe(
+        'Silent since -100 s, for 42 s: the gateway answered, nothing outside did: the line.',
+      );
+      expect(alarmWords({ kind: 'outage', ...outage(100, null) }, at)).toContain('and it goes on');
+      expect(alarmOverWords({ kind: 'outage', ...outage(100, 58) })).toBe('Hilltop: answered again.');
+    });
   });
 
   const added = (...ms: number[]): LineOccasion[] => ms.map((addedMs) => ({ planMet: null, addedMs }));

@@ -1,4 +1,5 @@
 import type { Finding } from '../diagnose/finding';
+import type { Fault } from '../lanes/whose-fault';
 import { median } from '../stats/percentile';
 
 /** What an office wants to be told of; null: not of that. */
@@ -9,6 +10,8 @@ export interface AlarmRules {
   readonly addedDelayMs: number | null;
   /** An agent was not heard of for so many minutes. */
   readonly agentSilentMinutes: number | null;
+  /** Something that is watched was silent for so many seconds. */
+  readonly outageSeconds: number | null;
   /** Something stands out that did not before. */
   readonly findings: boolean;
   /** A line's rates have another level since lately. */
@@ -18,7 +21,14 @@ export interface AlarmRules {
 }
 
 export const USUAL_RULES: AlarmRules = {
-  ...{ planNotMet: 3, addedDelayMs: null, agentSilentMinutes: 15, findings: true, levelShifts: true },
+  ...{
+    planNotMet: 3,
+    addedDelayMs: null,
+    agentSilentMinutes: 15,
+    outageSeconds: 60,
+    findings: true,
+    levelShifts: true,
+  },
   budgetPercent: 80,
 };
 
@@ -57,6 +67,19 @@ export interface AlarmState {
     readonly silentSinceMs: number | null;
   }[];
   readonly findings: readonly { readonly key: string; readonly finding: Finding }[];
+  readonly outages: readonly ToldOutage[];
+}
+
+/** Something that was silent, as it is told. */
+export interface ToldOutage {
+  readonly id: string;
+  readonly fault: Fault;
+  /** Of what was silent. */
+  readonly names: readonly string[];
+  readonly air: boolean;
+  readonly fromMs: number;
+  /** Null: it goes on, as far as is known. */
+  readonly untilMs: number | null;
 }
 
 /** Something to be told: codes and figures; the words are made at the edge. */
@@ -64,6 +87,7 @@ export type Alarm =
   | { readonly kind: 'plan-not-met'; readonly line: string; readonly occasions: number }
   | { readonly kind: 'added-delay'; readonly line: string; readonly addedMs: number; readonly overMs: number }
   | { readonly kind: 'agent-silent'; readonly agent: string; readonly sinceMs: number }
+  | ({ readonly kind: 'outage' } & Omit<ToldOutage, 'id'>)
   | { readonly kind: 'finding'; readonly finding: Finding }
   | ({ readonly kind: 'level-shift'; readonly line: string } & LineShift)
   | { readonly kind: 'budget'; readonly line: string; readonly movedBytes: number; readonly budgetBytes: number };
@@ -80,6 +104,8 @@ const DELAY_OCCASIONS = 3;
 /** An added delay that was told is over below this share of its limit: one that lies at the limit is not told again and again. */
 const OVER_BELOW = 0.8;
 const DAY_MS = 24 * 3600_000;
+/** An outage that was over before it was known of is news for so long. */
+const OUTAGE_IS_NEWS_MS = 30 * 60_000;
 /** A change of level is news for so long. */
 const SHIFT_IS_NEWS_MS = 3 * DAY_MS;
 
@@ -131,6 +157,15 @@ export function alarmsOf(rules: AlarmRules, state: AlarmState, open: ReadonlySet
       state.nowMs - silentSinceMs >= rules.agentSilentMinutes * 60_000
     )
       found.push({ key: `agent-silent ${id}`, alarm: { kind: 'agent-silent', agent, sinceMs: silentSinceMs } });
+  if (rules.outageSeconds !== null)
+    for (const { id, ...outage } of state.outages) {
+      const key = `outage ${id}`;
+      const { fromMs, untilMs } = outage;
+      const isLong = (untilMs ?? state.nowMs) - fromMs >= rules.outageSeconds * 1000;
+      // One that was told is over as soon as it is; one that is over already is told once, as long as it is news.
+      const holds = untilMs === null || (!open.has(key) && state.nowMs - untilMs < OUTAGE_IS_NEWS_MS);
+      if (isLong && holds) found.push({ key, alarm: { kind: 'outage', ...outage } });
+    }
   if (rules.findings)
     for (const { key, finding } of state.findings)
       found.push({ key: `finding ${key}`, alarm: { kind: 'finding', finding } });

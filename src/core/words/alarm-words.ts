@@ -1,6 +1,7 @@
 import type { Alarm } from '../watch/alarms';
 import { findingWords } from './finding-words';
-import { countWords, delayFigure, rateWords, sizeWords } from './quantity-words';
+import { faultWords } from './lane-words';
+import { countWords, delayFigure, durationWords, rateWords, sizeWords } from './quantity-words';
 import type { Moment } from './time-words';
 
 /** What is told when something begins. `moment`: how the office tells a time. */
@@ -12,6 +13,11 @@ export function alarmWords(alarm: Alarm, moment: Moment): string {
       return `${alarm.line}: under load everything waits ${delayFigure(alarm.addedMs)} ms longer, more than the ${delayFigure(alarm.overMs)} ms that you named.`;
     case 'agent-silent':
       return `${alarm.agent} has been silent since ${moment(alarm.sinceMs)}.`;
+    case 'outage': {
+      const { fault, names, air, fromMs, untilMs } = alarm;
+      const length = untilMs === null ? 'and it goes on' : `for ${durationWords((untilMs - fromMs) / 1000)}`;
+      return `Silent since ${moment(fromMs)}, ${length}: ${faultWords(fault, names, air)}.`;
+    }
     case 'finding':
       return findingWords(alarm.finding).sentence;
     case 'level-shift': {
@@ -32,6 +38,8 @@ export function alarmOverWords(alarm: Alarm): string {
       return `${alarm.line}: under load it waits no longer than you named.`;
     case 'agent-silent':
       return `${alarm.agent} is heard again.`;
+    case 'outage':
+      return `${alarm.names.join(', ')}: answered again.`;
     case 'finding':
       return `No longer seen: ${findingWords(alarm.finding).sentence}`;
     case 'level-shift':

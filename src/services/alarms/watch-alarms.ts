@@ -95,11 +95,13 @@ async function shiftsOf(context: ConsoleContext, siteId: string, lineId: string)
 async function stateOf(context: ConsoleContext, site: Site, rules: AlarmRules): Promise<AlarmState> {
   const { store } = context;
   const nowMs = context.wallMs();
-  const [lines, agents, devices, findings] = await Promise.all([
+  const [lines, agents, devices, findings, outages, lanes] = await Promise.all([
     store.sites.linesOf(site.id),
     store.agents.ofSite(site.id),
     store.sites.devicesOf(site.id),
     store.findings.findingsOf(site.id),
+    rules.outageSeconds === null ? [] : store.lanes.outages(site.id, nowMs - HOUR_MS, nowMs + DAY_MS),
+    store.lanes.ofSite(site.id),
   ]);
   const nameOf = (id: string) => devices.find((device) => device.id === id)?.name ?? '';
   return {
@@ -117,6 +119,10 @@ async function stateOf(context: ConsoleContext, site: Site, rules: AlarmRules): 
       id: deviceId,
       name: nameOf(deviceId),
       silentSinceMs: context.standing.isPresent(deviceId) ? null : Math.max(seenAtMs, context.live.sinceMs),
+    })),
+    outages: outages.map(({ id, fault, laneIds, air, fromMs, untilMs }) => ({
+      ...{ id, fault, air, fromMs, untilMs },
+      names: lanes.filter((lane) => laneIds.includes(lane.id)).map(({ name }) => name),
     })),
     findings: findings
       // What got better is good to know, and nothing to be told of at night.

@@ -30,6 +30,13 @@ export function RulesForm({ rules, save }: { readonly rules: AlarmRules; readonl
           value={text(rules.agentSilentMinutes)}
         />
         <TextField
+          name="outageSeconds"
+          label="something that is watched is silent for"
+          unit="seconds"
+          value={text(rules.outageSeconds)}
+          hint="line, gateway or a far end, with whose fault it was"
+        />
+        <TextField
           name="budgetPercent"
           label="of a line’s data volume is used"
           unit="%"

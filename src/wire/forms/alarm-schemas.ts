@@ -13,6 +13,7 @@ export const alarmRulesFormSchema = z.object({
   planNotMet: whole(1, 50, 'A whole number from 1 to 50, or nothing.'),
   addedDelayMs: whole(1, 5000, 'A whole number of ms from 1 to 5000, or nothing.'),
   agentSilentMinutes: whole(1, 10_000, 'A whole number of minutes, or nothing.'),
+  outageSeconds: whole(3, 100_000, 'A whole number of seconds from 3 on, or nothing.'),
   findings: box,
   levelShifts: box,
   budgetPercent: whole(1, 100, 'A whole number from 1 to 100, or nothing.'),
@@ -21,6 +22,7 @@ export const alarmRulesSchema = z.strictObject({
   planNotMet: z.number().int().min(1).max(50).nullable(),
   addedDelayMs: z.number().int().min(1).max(5000).nullable(),
   agentSilentMinutes: z.number().int().min(1).max(10_000).nullable(),
+  outageSeconds: z.number().int().min(3).max(100_000).nullable().default(60),
   ...{ findings: z.boolean(), levelShifts: z.boolean() },
   budgetPercent: z.number().int().min(1).max(100).nullable(),
 });

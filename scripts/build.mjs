@@ -25,6 +25,8 @@ await build({
     'practice-main',
     'demo-devices-main',
     'own-agent-main',
+    'health',
+    'unit-cli',
     'think-main',
   ].map((name) => `src/programs/entry/${name}.ts`),
   outdir: 'dist',

@@ -4,12 +4,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { systemdUnit } from './systemd-unit';
 
-const PLACES = { node: process.execPath, program: '/opt/straw/agent.mjs', stateFolder: '/var/lib/bent-straw' };
+const of = (program: string) =>
+  systemdUnit({ what: 'agent', state: 'bent-straw', words: [process.execPath, program, 'serve'] });
 const valueOf = (unit: string, key: string) => new RegExp(`^${key}=(.*)$`, 'm').exec(unit)?.[1];
 
 describe('the unit of an agent', () => {
   it('starts with the network, comes back whatever happens, and may write its state alone', () => {
-    const unit = systemdUnit(PLACES);
+    const unit = of('/opt/straw/agent.mjs');
     expect(valueOf(unit, 'ExecStart')).toBe(`"${process.execPath}" "/opt/straw/agent.mjs" serve`);
     expect(valueOf(unit, 'Restart')).toBe('always');
     expect(valueOf(unit, 'After')).toBe('network-online.target');
@@ -18,7 +19,7 @@ describe('the unit of an agent', () => {
   });
 
   it('keeps a path with blanks, quotes, percent and dollar signs as it is', () => {
-    const unit = systemdUnit({ ...PLACES, program: '/opt/my "straw"/100 %/$HOME/agent.mjs' });
+    const unit = of('/opt/my "straw"/100 %/$HOME/agent.mjs');
     expect(valueOf(unit, 'ExecStart')).toContain('"/opt/my \\"straw\\"/100 %%/$$HOME/agent.mjs"');
   });
 
@@ -27,7 +28,7 @@ describe('the unit of an agent', () => {
     const folder = mkdtempSync(join(tmpdir(), 'bent-straw-'));
     const [program, unit] = [join(folder, 'agent.mjs'), join(folder, 'bent-straw-agent.service')];
     writeFileSync(program, '');
-    writeFileSync(unit, systemdUnit({ ...PLACES, program }));
+    writeFileSync(unit, of(program));
     expect(execFileSync(ANALYZE, ['verify', unit], { encoding: 'utf8', stdio: 'pipe' })).toBe('');
     rmSync(folder, { recursive: true });
   });

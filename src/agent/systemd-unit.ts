@@ -1,29 +1,32 @@
 export interface UnitOptions {
-  readonly node: string;
-  readonly program: string;
-  readonly stateFolder: string;
+  /** What it is, in a word or two: "agent". */
+  readonly what: string;
+  /** The program and its arguments. */
+  readonly words: readonly string[];
+  /** Folder below /var/lib that it may write. */
+  readonly state: string;
 }
 
 /** A path as a unit file wants it (systemd.service(5), "Command lines"): in quotes, with what means something there escaped. */
 const quoted = (path: string) => `"${path.replace(/["\\]/g, '\\$&').replace(/%/g, '%%').replace(/\$/g, '$$$$')}"`;
 
 /**
- * A systemd unit that keeps the agent standing by: an own user that may write nothing but its state, restarted whatever
- * happens (systemd.exec(5)). `stateFolder`: below /var/lib.
+ * A systemd unit that keeps a program running: an own user that may write nothing but its state, restarted whatever happens
+ * (systemd.exec(5)). It may send echo requests, and nothing else that others may not.
  */
-export function systemdUnit({ node, program, stateFolder }: UnitOptions): string {
+export function systemdUnit({ what, words, state }: UnitOptions): string {
   return `[Unit]
-Description=Bent Straw agent
-Documentation=file:${stateFolder}
+Description=Bent Straw ${what}
+Documentation=file:/var/lib/${state}
 Wants=network-online.target
 After=network-online.target
 
 [Service]
-ExecStart=${quoted(node)} ${quoted(program)} serve
+ExecStart=${words.map(quoted).join(' ')}
 Restart=always
 RestartSec=5
 DynamicUser=yes
-StateDirectory=bent-straw
+StateDirectory=${state}
 Environment=XDG_STATE_HOME=%S
 AmbientCapabilities=CAP_NET_RAW
 CapabilityBoundingSet=CAP_NET_RAW

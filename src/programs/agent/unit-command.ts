@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { cpSync, existsSync, mkdirSync, realpathSync, writeFileSync } from 'node:fs';
-import { dirname, join } from 'node:path';
+import { basename, dirname, join } from 'node:path';
 import type { Command } from 'commander';
 import { AgentFault, readEnrolment, stateFolder, systemdUnit } from '@/agent';
 import { PROGRAM_FOLDER } from '../folder/version';
@@ -58,9 +58,8 @@ function unit({ install: isWanted, root }: UnitOptions): void {
   if (readEnrolment() === null) throw new AgentFault('not-joined');
   const installed = isWanted === true;
   const text = systemdUnit({
-    node: process.execPath,
-    program: installed ? PROGRAM_FILE : agentFile(),
-    stateFolder: STATE_FOLDER,
+    ...{ what: 'agent', state: basename(STATE_FOLDER) },
+    words: [process.execPath, installed ? PROGRAM_FILE : agentFile(), 'serve'],
   });
   if (installed) {
     refuseHidden(process.execPath, root);

@@ -1,0 +1,3 @@
+import { startProgram } from './start-program.mjs';
+
+await startProgram('unit-cli.js', []);

@@ -130,6 +130,21 @@ describe('the outbox on disk', () => {
     expect(readFileSync(join(inside, 'run-3.json.damaged'), 'utf8')).toContain('runKey');
   });
 
+  it('is bounded: the oldest go, how many is told, and the newest stays whatever its size', async () => {
+    const dropped: number[] = [];
+    const limits = {
+      mostBytes: 2.5 * JSON.stringify(REQUEST).length,
+      onDropped: (many: number) => void dropped.push(many),
+    };
+    const small = diskOutbox(join(folder, 'outbox'), 'http://192.0.2.20:4870', limits);
+    for (const runId of ['run-1', 'run-2', 'run-3']) await small.put({ runId, request: REQUEST });
+    expect((await open().all()).map(({ runId }) => runId)).toEqual(['run-2', 'run-3']);
+    expect(dropped).toEqual([1]);
+    const tiny = diskOutbox(join(folder, 'outbox'), 'http://192.0.2.20:4870', { ...limits, mostBytes: 1 });
+    await tiny.put({ runId: 'run-4', request: REQUEST });
+    expect((await open().all()).map(({ runId }) => runId)).toEqual(['run-4']);
+  });
+
   it('writes nowhere else, whatever a console calls its runs', async () => {
     await expect(open().put({ runId: '../../elsewhere', request: REQUEST })).rejects.toThrow('not a run');
   });

@@ -11,7 +11,7 @@ const valueOf = (unit: string, key: string) => new RegExp(`^${key}=(.*)$`, 'm').
 describe('the unit of an agent', () => {
   it('starts with the network, comes back whatever happens, and may write its state alone', () => {
     const unit = of('/opt/straw/agent.mjs');
-    expect(valueOf(unit, 'ExecStart')).toBe(`"${process.execPath}" "/opt/straw/agent.mjs" serve`);
+    expect(valueOf(unit, 'ExecStart')).toBe(`${process.execPath} /opt/straw/agent.mjs serve`);
     expect(valueOf(unit, 'Restart')).toBe('always');
     expect(valueOf(unit, 'After')).toBe('network-online.target');
     expect([valueOf(unit, 'DynamicUser'), valueOf(unit, 'ProtectSystem')]).toEqual(['yes', 'strict']);

@@ -7,8 +7,9 @@ export interface UnitOptions {
   readonly state: string;
 }
 
-/** A path as a unit file wants it (systemd.service(5), "Command lines"): in quotes, with what means something there escaped. */
-const quoted = (path: string) => `"${path.replace(/["\\]/g, '\\$&').replace(/%/g, '%%').replace(/\$/g, '$$$$')}"`;
+/** A word as a unit file wants it (systemd.service(5), "Command lines"): in quotes where something in it means something there. */
+const quoted = (word: string) =>
+  /^[\w./:@=-]+$/.test(word) ? word : `"${word.replace(/["\\]/g, '\\$&').replace(/%/g, '%%').replace(/\$/g, '$$$$')}"`;
 
 /**
  * A systemd unit that keeps a program running: an own user that may write nothing but its state, restarted whatever happens

@@ -47,7 +47,9 @@ export async function serveAt({ enrolment, devices, folder, onNews, onTrouble, s
     deviceId: () => devices.of(origin, name)?.id ?? null,
     cookie: () => devices.of(origin, name)?.cookie ?? null,
     look: doLook,
-    outbox: diskOutbox(join(folder, 'outbox'), origin),
+    outbox: diskOutbox(join(folder, 'outbox'), origin, {
+      onDropped: (many) => onTrouble(`No room for more results: the ${many} oldest are gone.`),
+    }),
     noticed: async (forMs, stop) => {
       const notice = sleep(forMs, stop);
       const busy = await lookAtPrograms(forMs, stop);

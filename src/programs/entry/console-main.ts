@@ -66,6 +66,7 @@ async function openContext(log: Logger): Promise<ConsoleContext> {
     agentFile: join(PROGRAM_FOLDER, 'dist', 'agent.mjs'),
     version: programVersion(),
     printFonts: join(PROGRAM_FOLDER, 'node_modules/@fontsource/atkinson-hyperlegible-next/files'),
+    makersFile: join(PROGRAM_FOLDER, 'node_modules/oui-data/index.json'),
     uploads: files.uploads,
     backups: {
       make: (kind) => keepBackup(dataFolder, kind, wallMs()),

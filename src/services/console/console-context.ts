@@ -38,6 +38,8 @@ export interface ConsoleContext {
   readonly certificateFingerprint: string;
   /** Folder of the fonts that printed records are set in. */
   readonly printFonts: string;
+  /** Who made what network interface, by the first 24 bits of its address. */
+  readonly makersFile: string;
   /** The agent as one file, for machines that have only Node. */
   readonly agentFile: string;
   /** This console's version. */

@@ -67,6 +67,7 @@ export async function openTestConsole(onSql?: (sql: string) => void) {
     agentFile: 'dist/agent.mjs',
     version: '0.1.0',
     printFonts: 'node_modules/@fontsource/atkinson-hyperlegible-next/files',
+    makersFile: 'node_modules/oui-data/index.json',
     uploads: join(folder, 'uploads'),
     backups: {
       make: () => Promise.reject(new Error('a test keeps no copies')),

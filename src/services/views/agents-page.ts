@@ -1,5 +1,6 @@
 import { linkChangeWords, machineSentence } from '@/core';
 import type { StoredAgent, StoredLinkChange, StoredNeighbour } from '@/store';
+import { isMadeUp, makersOf } from '../agents/makers';
 import type { ConsoleContext } from '../console/console-context';
 
 const DAY_MS = 24 * 3600_000;
@@ -39,6 +40,10 @@ export interface ShownNeighbour extends Pick<StoredNeighbour, 'mac' | 'address' 
   readonly fresh: boolean;
   /** The agent that it is; null: none of ours. */
   readonly agentName: string | null;
+  /** Who made its network interface; null: the registry does not say. */
+  readonly maker: string | null;
+  /** Its address is one that it made up by itself, as phones do. */
+  readonly madeUp: boolean;
 }
 
 export interface AgentsPage {
@@ -61,6 +66,10 @@ export async function agentsPageOf(context: ConsoleContext, siteId: string): Pro
     agents.lastRuns(siteId),
     agents.neighboursOf(siteId, nowMs - HEARD_MS),
   ]);
+  const makers = await makersOf(
+    context,
+    heard.map(({ mac }) => mac),
+  );
   const deviceOf = (id: string) => devices.find((device) => device.id === id);
   const busy = new Set(open.filter(({ status }) => status === 'running').map(({ deviceId }) => deviceId));
   const shown = found.map((agent): ShownAgent => {
@@ -84,6 +93,8 @@ export async function agentsPageOf(context: ConsoleContext, siteId: string): Pro
     neighbours: heard.map(({ mac, address, name, firstAtMs, lastAtMs, knownAtMs }) => ({
       ...{ mac, address, name, firstAtMs, lastAtMs, fresh: knownAtMs === null },
       agentName: agentAt(address)?.name ?? null,
+      maker: makers.get(mac) ?? null,
+      madeUp: isMadeUp(mac),
     })),
     agents: shown,
     changes: changes.map(({ id, deviceId, atMs, seenAtMs, ...change }) => ({

@@ -20,6 +20,9 @@ function Row({ of }: { readonly of: ShownNeighbour }) {
         {of.agentName ?? of.name ?? <span className="text-quiet">no name</span>}
         {of.agentName !== null && <span className="text-quiet">, an agent of ours</span>}
       </td>
+      <td className="min-w-0 break-words py-1 pr-5 text-quiet">
+        {of.maker ?? (of.madeUp ? 'made up by the device' : 'maker not known')}
+      </td>
       <td className="figure whitespace-nowrap py-1 pr-5 text-[0.8rem] text-quiet">{of.mac}</td>
       <td className="whitespace-nowrap py-1 text-quiet">
         <WallTime atMs={of.firstAtMs} /> to <WallTime atMs={of.lastAtMs} />

@@ -23,6 +23,8 @@ export const agentsDocumentSchema = z.object({
   neighbours: z.array(
     z.object({
       ...{ mac: z.string(), address: z.string(), name: z.string().nullable(), agent: z.string().nullable() },
+      /** Who made its network interface (IEEE registry); null: not known. */
+      maker: z.string().nullable(),
       ...{ firstAt: moment, lastAt: moment, fresh: z.boolean() },
     }),
   ),

@@ -11,8 +11,8 @@ export async function agentsDocument(
   if ((await context.store.sites.byId(siteId)) === null) return failed('site-missing');
   const { agents, changes, neighbours } = await agentsPageOf(context, siteId);
   return done({
-    neighbours: neighbours.map(({ mac, address, name, agentName, firstAtMs, lastAtMs, fresh }) => ({
-      ...{ mac, address, name, agent: agentName, fresh, firstAt: moment(firstAtMs), lastAt: moment(lastAtMs) },
+    neighbours: neighbours.map(({ mac, address, name, agentName, maker, firstAtMs, lastAtMs, fresh }) => ({
+      ...{ mac, address, name, agent: agentName, maker, fresh, firstAt: moment(firstAtMs), lastAt: moment(lastAtMs) },
     })),
     agents: agents.map((agent) => ({
       ...{ deviceId: agent.deviceId, name: agent.name, spot: agent.spotName, version: agent.version },

@@ -44,12 +44,24 @@ test('peer asks for the key that it needs, and is ready with one', async () => {
   expect(ready.said).toContain('The peer outside peer is ready.');
 });
 
+test('unit prints what systemd is to keep running', async () => {
+  const console = await command('unit', ['console', '--', '--port', '4871']);
+  expect(console.said).toMatch(
+    /^ExecStart=\S+ \S+\/dist\/launch\.js start --data \/var\/lib\/bent-straw-console --port 4871$/m,
+  );
+  expect(console.exit).toBe(0);
+  expect((await command('unit', ['peer'])).said).toMatch(/^StateDirectory=bent-straw-peer$/m);
+});
+
 test('agent measures once, and recompute says what it did to what that left', async () => {
   const data = newDataFolder();
   const program = await startProgram({ mode: 'demo', port: newPort(), data, slowLines: true });
   const state = mkdtempSync(join(tmpdir(), 'bent-straw-e2e-'));
   const address = `${program.origin}/j/${program.code}`;
   expect((await command('agent', ['look'])).said).toMatch(/Links\n {2}\w+: \w+/);
+  expect((await command('agent', ['look', '--path', '127.0.0.1'])).said).toContain('127.0.0.1 is 1 hop away.');
+  const share = await command('agent', ['share', newDataFolder(), '--size', '8']);
+  expect(share.said).toMatch(/takes [\d.]+ Mb\/s, and it .* of the machine itself/);
   const agent = await command('agent', ['run', address, '--profile', 'quick', '--name', 'Smoke box'], {
     env: { XDG_STATE_HOME: state },
   });

@@ -54,7 +54,7 @@ try {
   await desk.getByRole('link', { name: /^Scan room workstation, wired · internet/ }).click();
   await desk.getByRole('heading', { level: 1, name: 'Scan room workstation' }).waitFor();
   await shoot(desk, 'run');
-  for (const place of ['ledger', 'set-up', 'sites', 'agent']) {
+  for (const place of ['ledger', 'set-up', 'sites', 'agent', 'look']) {
     await desk.goto(`${program.origin}/${place}`);
     await shoot(desk, place);
   }
@@ -76,20 +76,14 @@ try {
   await opening.getByRole('button', { name: 'Open the case' }).click();
   await desk.getByRole('list', { name: 'Figures of the contract' }).waitFor();
   await shoot(desk, 'case');
-  await desk.goto(`${program.origin}/labels`);
-  await desk.getByRole('button', { name: 'Make the labels' }).click();
-  await desk.getByRole('list', { name: 'Labels to cut out' }).getByRole('listitem').first().waitFor();
-  await shoot(desk, 'labels');
-  for (const [name, sentence] of [
-    ['hunt', 'glue room ceiling'],
-    ['hunt-queue', 'Whoever uploads'],
-  ] as const) {
-    await desk.goto(program.origin);
-    const finding = desk.getByRole('listitem').filter({ hasText: sentence });
-    await finding.getByRole('button', { name: 'hunt' }).click();
-    await desk.getByRole('heading', { level: 1 }).filter({ hasText: sentence }).waitFor();
-    await shoot(desk, name);
-  }
+  await desk.goto(`${program.origin}/watch?span=86400000`);
+  await desk.getByRole('slider', { name: 'Lanes of Attic agent' }).waitFor();
+  await shoot(desk, 'watch');
+  await desk.goto(program.origin);
+  const finding = desk.getByRole('listitem').filter({ hasText: 'glue room ceiling' });
+  await finding.getByRole('button', { name: 'hunt' }).click();
+  await desk.getByRole('heading', { level: 1 }).filter({ hasText: 'glue room ceiling' }).waitFor();
+  await shoot(desk, 'hunt');
   const hand = await browser.newPage({ viewport: PHONE });
   await signIn(hand, program);
   await hand.goto(program.origin);

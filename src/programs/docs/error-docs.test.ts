@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { AGENT_FAULTS } from '@/agent';
+import { AGENT_FAULTS, LOOK_FAULTS } from '@/agent';
 import { UNFINISHED_REASONS } from '@/core';
 import { CONSOLE_FAULTS, type FaultCatalogue, PEER_FAULTS } from '@/wire';
 import { PROGRAM_FAULTS } from '../faults/program-faults';
@@ -43,6 +43,12 @@ describe('docs/errors.md', () => {
   it('lists what keeps the agent from a result, with its exit codes', () => {
     expect(rowsOf('From the agent')).toEqual(
       Object.entries(AGENT_FAULTS).map(([code, { exit, sentence }]) => [`\`${code}\``, String(exit), sentence]),
+    );
+  });
+
+  it('lists what keeps an agent from looking, word for word', () => {
+    expect(rowsOf('What keeps an agent from looking')).toEqual(
+      Object.entries(LOOK_FAULTS).map(([code, sentence]) => [`\`${code}\``, sentence]),
     );
   });
 

@@ -64,7 +64,7 @@ export function linkOfInterface(facts: InterfaceFacts): Link {
 
 /** The interface by which packets to an address leave; where there is no `ip`, by the kernel's own table, for IPv4. */
 async function interfaceTowards(address: string): Promise<string | null> {
-  const route = await printed('ip', 'route', 'get', address);
+  const route = await printed('ip', ['route', 'get', address]);
   if (route !== null) return / dev (\S+)/.exec(route)?.[1] ?? null;
   return routeTo(readRoutes(readFact('/proc/net/route') ?? ''), address)?.link ?? null;
 }
@@ -83,7 +83,7 @@ export async function linkTowards(host: string): Promise<Link | null> {
     speedMbps: positiveFact(join(folder, 'speed')),
     mtuBytes: positiveFact(join(folder, 'mtu')),
     vlan: existsSync(join('/proc/net/vlan', name)),
-    iwLink: wireless ? await printed('iw', 'dev', name, 'link') : null,
-    iwInfo: wireless ? await printed('iw', 'dev', name, 'info') : null,
+    iwLink: wireless ? await printed('iw', ['dev', name, 'link']) : null,
+    iwInfo: wireless ? await printed('iw', ['dev', name, 'info']) : null,
   });
 }

@@ -1,5 +1,6 @@
 import type { LookAsked, LookFound } from '@/core';
 import { lookAtPrograms } from '../machine/look-at-programs';
+import { lookAtAir } from './air';
 import { lookAtEcho } from './echo';
 import { LookFault } from './look-fault';
 import { lookAtNames } from './names';
@@ -18,6 +19,8 @@ export async function doLook(asked: LookAsked, signal: AbortSignal): Promise<Loo
         return await lookAtNames(asked, signal);
       case 'path':
         return await lookAtPath(asked, signal);
+      case 'air':
+        return await lookAtAir();
       case 'programs': {
         const programs = await lookAtPrograms(asked.seconds * 1000, signal);
         if (programs === null) throw new LookFault('no-ss');

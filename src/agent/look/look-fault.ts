@@ -12,6 +12,9 @@ export const LOOK_FAULTS = {
   'look-busy': 'This machine measures just now, or looks at something else. Try again when that is done.',
   'no-ping': 'This machine has no ping that may be used. Install iputils-ping, then try again.',
   'no-ss': 'This machine has no ss, which tells what programs move. Install iproute2, then try again.',
+  'no-radio': 'This machine has no radio. Ask one that has, or walk with a phone from spot to spot.',
+  'no-scan':
+    'The radio {device} cannot be asked what it hears. Install iw, or let the agent have the right to (CAP_NET_ADMIN).',
   'target-unknown': 'No address is known for {target}. Look for a mistyped name.',
   'look-failed': 'It could not be done: {why}. The log of the agent says more.',
   'look-unknown': 'This agent does not know how to look at that. Fetch it from the console anew.',

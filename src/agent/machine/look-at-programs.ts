@@ -9,11 +9,11 @@ const MOST_TOLD = 3;
 
 /** What programs of this machine move for a while, by the system's `ss`; null: it is not there. */
 export async function lookAtPrograms(forMs: number, signal: AbortSignal): Promise<BusyProgram[] | null> {
-  const before = await printed('ss', '-tinpHO');
+  const before = await printed('ss', ['-tinpHO']);
   if (before === null) return null;
   const fromMs = performance.now();
   await sleep(forMs, signal);
-  const after = await printed('ss', '-tinpHO');
+  const after = await printed('ss', ['-tinpHO']);
   return after === null
     ? null
     : programsBetween(readConnections(before), readConnections(after), performance.now() - fromMs);

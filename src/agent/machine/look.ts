@@ -15,7 +15,7 @@ function systemName(): string {
 
 /** The least round trip of three to an address by the system's own ping, ms. */
 async function leastRoundTrip(address: string): Promise<number | null> {
-  const text = await printed('ping', '-n', '-c', '3', '-i', '0.2', '-W', '1', address);
+  const text = await printed('ping', ['-n', '-c', '3', '-i', '0.2', '-W', '1', address]);
   const times = [...(text ?? '').matchAll(/time=([\d.]+) ms/g)].map(([, ms]) => Number(ms));
   return times.length === 0 ? null : Math.min(...times);
 }
@@ -24,7 +24,7 @@ async function leastRoundTrip(address: string): Promise<number | null> {
 export async function ownResolvers(): Promise<string[]> {
   const named = readResolvConf(readFact('/etc/resolv.conf') ?? '');
   if (!named.every(isStub)) return named;
-  return readResolvectl((await printed('resolvectl', 'dns')) ?? '');
+  return readResolvectl((await printed('resolvectl', ['dns'])) ?? '');
 }
 
 export const ownGateway = () => defaultGateway(readRoutes(readFact('/proc/net/route') ?? ''));
@@ -52,7 +52,7 @@ export async function namedNeighbours(): Promise<AgentHello['neighbours']> {
 
 /** Who else the machine has heard on its networks. */
 export async function lookAround(): Promise<Neighbour[]> {
-  const json = await printed('ip', '-json', 'neigh');
+  const json = await printed('ip', ['-json', 'neigh']);
   try {
     return json === null ? readArp(readFact('/proc/net/arp') ?? '') : readNeighbours(json);
   } catch {

@@ -2,11 +2,14 @@ import { execFile } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 
 const PATIENCE_MS = 4000;
+/** Three hundred networks, each with all that it says. */
+const MOST_BYTES = 8 * 1024 * 1024;
 
 /** What a program printed; null: it is not there, or it failed. */
-export function printed(command: string, ...args: string[]): Promise<string | null> {
+export function printed(command: string, args: readonly string[], patienceMs = PATIENCE_MS): Promise<string | null> {
+  const options = { timeout: patienceMs, maxBuffer: MOST_BYTES, env: { ...process.env, LC_ALL: 'C' } };
   return new Promise((resolve) =>
-    execFile(command, args, { timeout: PATIENCE_MS }, (error, text) => resolve(error === null ? text : null)),
+    execFile(command, [...args], options, (error, text) => resolve(error === null ? text : null)),
   );
 }
 

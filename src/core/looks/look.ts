@@ -1,3 +1,5 @@
+import type { AirNetwork } from '../air/air-network';
+
 /** What a machine can be asked to look at, and what it answers. Times in ms, rates in bits per second, sizes in bytes. */
 
 /** A file written to a folder and read back. */
@@ -30,9 +32,13 @@ export interface ProgramsAsked {
   readonly what: 'programs';
   readonly seconds: number;
 }
-export type LookAsked = ShareAsked | EchoAsked | NamesAsked | PathAsked | ProgramsAsked;
+/** Networks that a radio hears. */
+export interface AirAsked {
+  readonly what: 'air';
+}
+export type LookAsked = ShareAsked | EchoAsked | NamesAsked | PathAsked | ProgramsAsked | AirAsked;
 export type LookKind = LookAsked['what'];
-export const LOOK_KINDS = ['share', 'echo', 'names', 'path', 'programs'] as const satisfies readonly LookKind[];
+export const LOOK_KINDS = ['share', 'echo', 'names', 'path', 'programs', 'air'] as const satisfies readonly LookKind[];
 
 /** Bytes that had gone through so many ms after the begin; the last one counts up to the moment at which all of it was safe. */
 export interface ShareSeries {
@@ -123,4 +129,11 @@ export interface ProgramsFound {
     readonly downBps: number;
   }[];
 }
-export type LookFound = ShareFound | EchoFound | NamesFound | PathFound | ProgramsFound;
+export interface AirFound {
+  readonly what: 'air';
+  /** The radio that listened. */
+  readonly device: string;
+  readonly by: 'iw' | 'nmcli';
+  readonly networks: readonly AirNetwork[];
+}
+export type LookFound = ShareFound | EchoFound | NamesFound | PathFound | ProgramsFound | AirFound;

@@ -1,5 +1,16 @@
+import { bandOf, channelOf } from '../air/air-network';
+import { airAdvice } from '../air/channel-ledger';
 import { addressRange, RANGE_WORDS } from '../looks/address-range';
-import type { EchoFound, LookAsked, LookFound, NamesFound, PathFound, ProgramsFound, ShareFound } from '../looks/look';
+import type {
+  AirFound,
+  EchoFound,
+  LookAsked,
+  LookFound,
+  NamesFound,
+  PathFound,
+  ProgramsFound,
+  ShareFound,
+} from '../looks/look';
 import { rankResolvers, resolverAdvice } from '../looks/rank-resolvers';
 import { shareAnswer } from '../looks/share-rates';
 import { percentile } from '../stats/percentile';
@@ -18,6 +29,8 @@ export function lookAskedWords(asked: LookAsked): string {
       return `the path to ${asked.target}`;
     case 'programs':
       return 'programs on the line';
+    case 'air':
+      return 'the air';
   }
 }
 
@@ -134,6 +147,26 @@ function programsSentence({ programs, seconds }: ProgramsFound): string {
   return `${name} moves most: ${rateWords(first.upBps)} up and ${rateWords(first.downBps)} down, ${first.inside ? 'inside this network' : 'to the outside'}.`;
 }
 
+/** In networks that talk all the time: "half a neighbour that talks all the time". */
+const pressureWords = (pressure: number) =>
+  pressure < 0.05 ? 'nobody' : `as much as ${pressure.toFixed(1)} neighbours that talk all the time`;
+
+function airSentence({ networks }: AirFound): string {
+  const heard = networks.length === 1 ? 'One network is heard.' : `${networks.length} networks are heard.`;
+  const advice = airAdvice(networks);
+  if (advice.kind === 'none')
+    return `${heard} This machine uses none of them: which is ours, and whether it should move, is not known.`;
+  const { network } = advice;
+  const name = network.name ?? network.bssid;
+  const place = `${name} is on channel ${channelOf(network.primaryMhz)} (${bandOf(network.primaryMhz)} GHz, ${network.widthMhz} MHz wide)`;
+  if (advice.kind === 'stay')
+    return `${heard} ${place}, where it shares the air with ${pressureWords(advice.pressure)}: no other is clearly quieter.`;
+  const radar = advice.radar
+    ? ' Radar has the right of way there: it waits a minute before it may talk, and may have to leave.'
+    : '';
+  return `${heard} ${place}, where it shares the air with ${pressureWords(advice.pressure)}. On channel ${advice.toChannel} it would be ${pressureWords(advice.toPressure)}: move it there.${radar}`;
+}
+
 /** What was found, in a sentence. `inside`: what the network gives the machine, for a share. */
 export function lookSentence(found: LookFound, inside: Rates | null): string {
   switch (found.what) {
@@ -147,6 +180,8 @@ export function lookSentence(found: LookFound, inside: Rates | null): string {
       return pathSentence(found);
     case 'programs':
       return programsSentence(found);
+    case 'air':
+      return airSentence(found);
   }
 }
 

@@ -17,6 +17,7 @@ const LOOKED: readonly (readonly [number, LookAsked])[] = [
   ],
   [27, { what: 'share', folder: '/mnt/store', megabytes: 512, streams: 1 }],
   [26.5, { what: 'programs', seconds: 10 }],
+  [20, { what: 'air' }],
 ];
 
 /** Looks of a machine that took place in the last days. */

@@ -1,4 +1,12 @@
-import type { LookAsked, LookFound, NameAnswer, NamesFound, RandomSource } from '@/core';
+import {
+  readIwScan,
+  type LookAsked,
+  type LookFound,
+  type NameAnswer,
+  type NamesFound,
+  type RandomSource,
+} from '@/core';
+import { demoScan } from './simulated-air';
 
 /** What of the demo's made-up network a machine there would find. Addresses are those set apart for examples (RFC 5737). */
 
@@ -103,6 +111,8 @@ export function simulatedLook(asked: LookAsked, gateway: string, random: RandomS
         ...{ rttsMs: Array.from({ length: asked.count }, () => around(ms, random, 0.2)), duplicates: 0, refusal: null },
       };
     }
+    case 'air':
+      return { what: 'air', device: 'wlan0', by: 'iw', networks: readIwScan(demoScan(random)) };
     case 'programs':
       return {
         ...{ what: 'programs', seconds: asked.seconds },

@@ -1,4 +1,3 @@
-import type { ReactNode } from 'react';
 import {
   byteRateWords,
   delayFigure,
@@ -16,29 +15,8 @@ import {
   type ShareFound,
   type ShareSeries,
 } from '@/core';
-
-const HEAD = 'py-1 pr-5 text-left font-normal text-quiet';
-const CELL = 'py-1 pr-5 align-baseline';
-const FIGURE = `figure whitespace-nowrap text-[0.8rem] ${CELL}`;
-
-function Table({ label, heads, children }: { label: string; heads: readonly string[]; children: ReactNode }) {
-  return (
-    <div className="overflow-x-auto">
-      <table className="text-sm" aria-label={label}>
-        <thead>
-          <tr>
-            {heads.map((head) => (
-              <th key={head} scope="col" className={HEAD}>
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>{children}</tbody>
-      </table>
-    </div>
-  );
-}
+import { AirTables } from './air-tables';
+import { CELL, FIGURE, Table } from './found-table';
 
 const timesOf = (rttsMs: readonly (number | null)[]) => rttsMs.filter((ms) => ms !== null);
 
@@ -179,5 +157,7 @@ export function FoundTable({ found }: { readonly found: LookFound }) {
       return <Echo found={found} />;
     case 'programs':
       return <Programs found={found} />;
+    case 'air':
+      return <AirTables found={found} />;
   }
 }

@@ -47,6 +47,7 @@ const HINTS: Readonly<Record<LookKind, string>> = {
   names:
     'The machine’s own resolver, its gateway and those named here, three rounds in turn: a name that nobody can have asked for before, then one that was asked for a moment ago.',
   path: 'Who answers at each distance, how far away each is, and the largest packet that goes through whole.',
+  air: 'Which networks its radio hears, on which channels, and where ours would have it quieter. Takes some seconds.',
   programs: 'What each program on that machine moves over TCP in ten seconds.',
 };
 

@@ -13,6 +13,7 @@ export const LOOK_NAMES: readonly (readonly [LookKind, string])[] = [
   ['share', 'a share'],
   ['echo', 'the delay to a host'],
   ['programs', 'its programs'],
+  ['air', 'the air'],
 ];
 
 interface LookFormProps {

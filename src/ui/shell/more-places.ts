@@ -29,6 +29,11 @@ export const MORE_PLACES: readonly {
     href: '/look?what=echo',
     called: ['ping', 'echo', 'icmp', 'program', 'process', 'bandwidth', 'who uses the line', 'host'],
   },
+  {
+    name: 'The air: which channel to take',
+    href: '/look?what=air',
+    called: ['wifi', 'wi-fi', 'wlan', 'channel', 'radio', 'scan', 'interference', 'access point', 'look'],
+  },
   { name: 'People, sign-ins, your passphrase', href: '/people', called: ['user', 'password', 'token', 'account'] },
   {
     name: 'Bring runs in from a file',

@@ -3,6 +3,7 @@ import type { LookAsked, LookFound } from '@/core';
 
 const text = z.string().max(400);
 const ms = z.number().nonnegative().max(1e7);
+const mhz = z.number().positive().max(10_000);
 const bps = z.number().nonnegative().max(1e13);
 
 /** What begins with a dash could be read as an option by the program that is asked. */
@@ -49,6 +50,7 @@ export const lookAskedSchema = z.discriminatedUnion('what', [
   }),
   z.strictObject({ what: z.literal('path'), target: host }),
   z.strictObject({ what: z.literal('programs'), seconds: z.number().int().min(2).max(60).default(10) }),
+  z.strictObject({ what: z.literal('air') }),
 ]) satisfies z.ZodType<LookAsked>;
 
 const shareSeries = z.strictObject({
@@ -103,6 +105,25 @@ export const lookFoundSchema = z.discriminatedUnion('what', [
     programs: z
       .array(z.strictObject({ program: text.nullable(), inside: z.boolean(), upBps: bps, downBps: bps }))
       .max(200)
+      .readonly(),
+  }),
+  z.strictObject({
+    ...{ what: z.literal('air'), device: text, by: z.enum(['iw', 'nmcli']) },
+    networks: z
+      .array(
+        z.strictObject({
+          ...{
+            name: text.nullable(),
+            bssid: text,
+            primaryMhz: mhz,
+            centreMhz: mhz,
+            widthMhz: z.number().positive().max(640),
+          },
+          ...{ signalDbm: z.number().min(-200).max(50), load: z.number().min(0).max(1).nullable() },
+          ...{ stations: z.number().int().nonnegative().nullable(), country: text.nullable(), own: z.boolean() },
+        }),
+      )
+      .max(500)
       .readonly(),
   }),
 ]) satisfies z.ZodType<LookFound>;

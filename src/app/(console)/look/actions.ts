@@ -25,6 +25,7 @@ function askedOf(what: LookKind, { folder, megabytes, streams, target, resolvers
     case 'names':
       return { what, resolvers: listOf(resolvers), names: listOf(names) };
     case 'programs':
+    case 'air':
       return { what };
   }
 }

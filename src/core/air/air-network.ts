@@ -1,0 +1,49 @@
+/** Bands of Wi-Fi, GHz. */
+export const AIR_BANDS = ['2.4', '5', '6'] as const;
+export type AirBand = (typeof AIR_BANDS)[number];
+
+/** A network as a radio hears it. */
+export interface AirNetwork {
+  /** Null: it hides its name. */
+  readonly name: string | null;
+  readonly bssid: string;
+  /** Centre of its first 20 MHz, MHz. */
+  readonly primaryMhz: number;
+  /** Centre of all that it uses, and how much that is, MHz. */
+  readonly centreMhz: number;
+  readonly widthMhz: number;
+  readonly signalDbm: number;
+  /** Share of the time in which the air was busy, as the access point tells (BSS Load, IEEE 802.11); null: it does not. */
+  readonly load: number | null;
+  readonly stations: number | null;
+  /** ISO 3166; null: not told. */
+  readonly country: string | null;
+  /** Whether this machine uses it. */
+  readonly own: boolean;
+}
+
+export function bandOf(mhz: number): AirBand | null {
+  if (mhz >= 2400 && mhz < 2500) return '2.4';
+  if (mhz >= 5150 && mhz < 5925) return '5';
+  return mhz >= 5925 && mhz <= 7125 ? '6' : null;
+}
+
+/** The number of a channel of 20 MHz by its centre (IEEE 802.11, annex E); null: no channel lies there. */
+export function channelOf(mhz: number): number | null {
+  switch (bandOf(mhz)) {
+    case '2.4':
+      return mhz === 2484 ? 14 : Math.round((mhz - 2407) / 5);
+    case '5':
+      return Math.round((mhz - 5000) / 5);
+    case '6':
+      return mhz === 5935 ? 2 : Math.round((mhz - 5950) / 5);
+    case null:
+      return null;
+  }
+}
+
+/** The centre of a channel, MHz. */
+export function centreOf(band: AirBand, channel: number): number {
+  if (band === '2.4') return channel === 14 ? 2484 : 2407 + 5 * channel;
+  return (band === '5' ? 5000 : 5950) + 5 * channel;
+}

@@ -124,7 +124,7 @@ module.exports = {
       from: {
         orphan: true,
         path: '^src/',
-        pathNot: ['^src/app/', '\\.test\\.tsx?$', '\\.d\\.ts$'],
+        pathNot: ['^src/app/', '^src/programs/entry/', '\\.test\\.tsx?$', '\\.d\\.ts$'],
       },
       to: {},
     },

@@ -1,4 +1,4 @@
-import type { LookAsked, LookFound } from '@/core';
+import type { LookAsked, LookFound, SnmpLogin } from '@/core';
 import { replyOf, sleep, type Post } from '@/session';
 import type { LookOutcome } from '@/wire';
 import { LookFault } from './look-fault';
@@ -6,24 +6,30 @@ import { LookFault } from './look-fault';
 /** Pauses between tries to hand in what was found, ms; after the last one nobody waits for it any more. */
 const PAUSES_MS = [500, 1000, 2000, 5000, 10_000, 30_000, 60_000, 60_000] as const;
 
-export type TakeLook = (asked: LookAsked, signal: AbortSignal) => Promise<LookFound>;
+export type TakeLook = (asked: LookAsked, signal: AbortSignal, login: SnmpLogin | null) => Promise<LookFound>;
 
-async function outcomeOf(take: TakeLook, asked: LookAsked, signal: AbortSignal): Promise<LookOutcome> {
+async function outcomeOf(take: TakeLook, { asked, login }: LookOrder, signal: AbortSignal): Promise<LookOutcome> {
   try {
-    return { ok: true, found: await take(asked, signal) };
+    return { ok: true, found: await take(asked, signal, login) };
   } catch (error) {
     if (!(error instanceof LookFault)) throw error;
     return { ok: false, code: error.code, sentence: error.message };
   }
 }
 
+interface LookOrder {
+  readonly lookId: string;
+  readonly asked: LookAsked;
+  readonly login: SnmpLogin | null;
+}
+
 /** Looks, and hands in what was found until the console has it or does not want it. */
 export async function answerLook(
-  { lookId, asked }: { readonly lookId: string; readonly asked: LookAsked },
+  order: LookOrder,
   { take, post, signal }: { readonly take: TakeLook; readonly post: Post; readonly signal: AbortSignal },
 ): Promise<LookOutcome> {
-  const outcome = await outcomeOf(take, asked, signal);
-  const path = `/api/v1/looks/${encodeURIComponent(lookId)}/outcome`;
+  const outcome = await outcomeOf(take, order, signal);
+  const path = `/api/v1/looks/${encodeURIComponent(order.lookId)}/outcome`;
   for (const pauseMs of PAUSES_MS) {
     const reply = await replyOf(post(path, outcome));
     if (reply.kind === 'answered' || reply.kind === 'refused') break;

@@ -1,14 +1,22 @@
-import type { LookAsked, LookFound } from '@/core';
+import type { LookAsked, LookFound, SnmpLogin } from '@/core';
 import { lookAtPrograms } from '../machine/look-at-programs';
 import { lookAtAir } from './air';
 import { lookAtEcho } from './echo';
 import { LookFault } from './look-fault';
 import { lookAtNames } from './names';
 import { lookAtPath } from './path';
+import { lookAtPorts } from './ports';
 import { lookAtShare } from './share';
 
-/** Looks at what is asked for. Throws LookFault with what kept it from that. */
-export async function doLook(asked: LookAsked, signal: AbortSignal): Promise<LookFound> {
+/** What many devices come with. */
+const PUBLIC: SnmpLogin = { port: 161, community: 'public', user: null };
+
+/** `login`: for a device that is asked by SNMP. Looks at what is asked for. Throws LookFault with what kept it from that. */
+export async function doLook(
+  asked: LookAsked,
+  signal: AbortSignal,
+  login: SnmpLogin | null = null,
+): Promise<LookFound> {
   try {
     switch (asked.what) {
       case 'share':
@@ -19,6 +27,8 @@ export async function doLook(asked: LookAsked, signal: AbortSignal): Promise<Loo
         return await lookAtNames(asked, signal);
       case 'path':
         return await lookAtPath(asked, signal);
+      case 'ports':
+        return await lookAtPorts(asked, login ?? PUBLIC, signal);
       case 'air':
         return await lookAtAir();
       case 'programs': {

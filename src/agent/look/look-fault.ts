@@ -15,6 +15,12 @@ export const LOOK_FAULTS = {
   'no-radio': 'This machine has no radio. Ask one that has, or walk with a phone from spot to spot.',
   'no-scan':
     'The radio {device} cannot be asked what it hears. Install iw, or let the agent have the right to (CAP_NET_ADMIN).',
+  'snmp-silent':
+    '{target} does not answer by SNMP. Switch it on there for reading, let this machine ask, and look whether the community is right: a wrong one is met with silence.',
+  'snmp-refused': '{target} refuses the user or its keys. Look at the name, and whether it wants SHA and AES.',
+  'snmp-odd': '{target} answers by SNMP, but not as it should: {why}.',
+  'snmp-no-ports':
+    '{target} answers by SNMP, but tells nothing of ports (IF-MIB). Ask the router or the switch itself.',
   'target-unknown': 'No address is known for {target}. Look for a mistyped name.',
   'look-failed': 'It could not be done: {why}. The log of the agent says more.',
   'look-unknown': 'This agent does not know how to look at that. Fetch it from the console anew.',

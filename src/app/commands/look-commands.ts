@@ -1,4 +1,4 @@
-import { lookAskedWords, type LookAsked } from '@/core';
+import { lookAskedWords, type LookAsked, type SnmpLogin } from '@/core';
 import { askLook, stopLook, type ConsoleContext, type StoredLook } from '@/services';
 import type { Command, Look } from './command';
 
@@ -13,8 +13,11 @@ export const LOOK_COMMANDS = {
   askLook: {
     ...{ scope: 'measure', changes: ['looks', 'queue'], audited: 'look-asked' },
     look: (_, made) => Promise.resolve(lookLook(made)),
-    run: ({ context, actor, input }) => askLook(context, actor.name, input.deviceId, input.asked),
-  } satisfies Command<{ readonly deviceId: string; readonly asked: LookAsked }, StoredLook>,
+    run: ({ context, actor, input }) => askLook(context, actor.name, input.deviceId, input.asked, input.login),
+  } satisfies Command<
+    { readonly deviceId: string; readonly asked: LookAsked; readonly login?: SnmpLogin | undefined },
+    StoredLook
+  >,
 
   stopLook: {
     ...{ scope: 'measure', changes: ['looks', 'queue'], audited: 'look-stopped' },

@@ -1,4 +1,5 @@
 import type { AirNetwork } from '../air/air-network';
+import type { PortsFound } from '../ports/port';
 
 /** What a machine can be asked to look at, and what it answers. Times in ms, rates in bits per second, sizes in bytes. */
 
@@ -36,9 +37,33 @@ export interface ProgramsAsked {
 export interface AirAsked {
   readonly what: 'air';
 }
-export type LookAsked = ShareAsked | EchoAsked | NamesAsked | PathAsked | ProgramsAsked | AirAsked;
+/** The ports of a router or switch, by SNMP. */
+export interface PortsAsked {
+  readonly what: 'ports';
+  readonly target: string;
+  /** Between both readings. */
+  readonly seconds: number;
+}
+
+/** How a device lets itself be asked by SNMP; never kept in the open, and never shown again. */
+export interface SnmpLogin {
+  readonly port: number;
+  /** v2c (RFC 1901); null: v3. */
+  readonly community: string | null;
+  /** v3 (RFC 3414), with SHA-1 and AES-128 where keys are given; null: v2c. */
+  readonly user: { readonly name: string; readonly authKey: string | null; readonly privKey: string | null } | null;
+}
+export type LookAsked = ShareAsked | EchoAsked | NamesAsked | PathAsked | ProgramsAsked | AirAsked | PortsAsked;
 export type LookKind = LookAsked['what'];
-export const LOOK_KINDS = ['share', 'echo', 'names', 'path', 'programs', 'air'] as const satisfies readonly LookKind[];
+export const LOOK_KINDS = [
+  'share',
+  'echo',
+  'names',
+  'path',
+  'programs',
+  'air',
+  'ports',
+] as const satisfies readonly LookKind[];
 
 /** Bytes that had gone through so many ms after the begin; the last one counts up to the moment at which all of it was safe. */
 export interface ShareSeries {
@@ -136,4 +161,4 @@ export interface AirFound {
   readonly by: 'iw' | 'nmcli';
   readonly networks: readonly AirNetwork[];
 }
-export type LookFound = ShareFound | EchoFound | NamesFound | PathFound | ProgramsFound | AirFound;
+export type LookFound = ShareFound | EchoFound | NamesFound | PathFound | ProgramsFound | AirFound | PortsFound;

@@ -1,6 +1,5 @@
 import { seededRandom } from '../stats/seeded-random';
 import { lookSentence, slowHop } from '../words/look-words';
-import { addressRange } from './address-range';
 import type { NameAnswer, NamesFound, PathFound, ShareFound } from './look';
 import { rankResolvers, resolverAdvice } from './rank-resolvers';
 import { readPingLine, readPingTarget } from './read-ping';
@@ -40,20 +39,6 @@ describe('what ping prints', () => {
     expect(readPingTarget('PING ::1(::1) 56 data bytes')).toBe('::1');
     expect(readPingTarget('ping: nosuch.invalid: Name or service not known')).toBeNull();
   });
-});
-
-describe('whom an address belongs to', () => {
-  it.each([
-    ['192.168.7.1', 'private'],
-    ['100.64.3.9', 'carrier-grade'],
-    ['169.254.1.1', 'link-local'],
-    ['fe80::1%eth0', 'link-local'],
-    ['fd12::1', 'private'],
-    ['::ffff:10.0.0.1', 'private'],
-    ['192.0.2.1', 'special'],
-    ['8.8.4.4', 'public'],
-  ])('%s is %s', (address, range) => expect(addressRange(address)).toBe(range));
-  it('what is no address has no range', () => expect(addressRange('router.example')).toBeNull());
 });
 
 const NAMES = ['example.com', 'example.net', 'example.org'];

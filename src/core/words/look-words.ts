@@ -1,6 +1,5 @@
 import { bandOf, channelOf } from '../air/air-network';
 import { airAdvice } from '../air/channel-ledger';
-import { addressRange, RANGE_WORDS } from '../looks/address-range';
 import type {
   AirFound,
   EchoFound,
@@ -13,6 +12,8 @@ import type {
 } from '../looks/look';
 import { rankResolvers, resolverAdvice } from '../looks/rank-resolvers';
 import { shareAnswer } from '../looks/share-rates';
+import type { PortsFound } from '../ports/port';
+import { portFindings, portRates, type PortFinding } from '../ports/port-findings';
 import { percentile } from '../stats/percentile';
 import { countWords, delayWords, rateWords } from './quantity-words';
 
@@ -31,6 +32,8 @@ export function lookAskedWords(asked: LookAsked): string {
       return 'programs on the line';
     case 'air':
       return 'the air';
+    case 'ports':
+      return `the ports of ${asked.target}`;
   }
 }
 
@@ -134,12 +137,6 @@ function pathSentence(found: PathFound): string {
   return `${far}.${adds}${mtu}`;
 }
 
-/** Whom an address belongs to, as the page of a path shows it. */
-export function rangeWordsOf(address: string): string {
-  const range = addressRange(address);
-  return range === null ? '' : RANGE_WORDS[range];
-}
-
 function programsSentence({ programs, seconds }: ProgramsFound): string {
   const [first] = programs;
   if (first === undefined) return `No program moved anything over TCP in ${seconds} s.`;
@@ -167,6 +164,35 @@ function airSentence({ networks }: AirFound): string {
   return `${heard} ${place}, where it shares the air with ${pressureWords(advice.pressure)}. On channel ${advice.toChannel} it would be ${pressureWords(advice.toPressure)}: move it there.${radar}`;
 }
 
+function portFindingWords(finding: PortFinding): string {
+  const { name } = finding.port;
+  switch (finding.kind) {
+    case 'half-duplex':
+      return `${name} is at half duplex: one side is set by hand, or its cable is damaged.`;
+    case 'slow':
+      return `${name} is at ${finding.port.speedMbps} Mb/s, the others at ${finding.usualMbps}: another cable or plug, or an old device.`;
+    case 'errors':
+      return `${name} damaged ${countWords(finding.frames, 'frame')} meanwhile: its cable, or a plug.`;
+    case 'full':
+      return `${name} is full: ${rateWords(finding.bps)} ${finding.way}.`;
+  }
+}
+
+function portsSentence(found: PortsFound): string {
+  const rates = portRates(found);
+  const up = rates.filter(({ port }) => port.up === true);
+  const seconds = Math.round((found.after.atMs - found.before.atMs) / 1000);
+  const busiest = up
+    .filter(({ inBps, outBps }) => (inBps ?? 0) + (outBps ?? 0) > 0)
+    .sort((a, b) => (b.inBps ?? 0) + (b.outBps ?? 0) - (a.inBps ?? 0) - (a.outBps ?? 0))[0];
+  const moves =
+    busiest === undefined
+      ? `None moved anything in ${seconds} s.`
+      : `${busiest.port.name} moved most in ${seconds} s: ${rateWords(busiest.inBps)} in and ${rateWords(busiest.outBps)} out.`;
+  const findings = portFindings(found).map(portFindingWords);
+  return `${found.system ?? found.target}: ${up.length} of ${countWords(rates.length, 'port')} are up. ${moves}${findings.map((each) => ` ${each}`).join('')}`;
+}
+
 /** What was found, in a sentence. `inside`: what the network gives the machine, for a share. */
 export function lookSentence(found: LookFound, inside: Rates | null): string {
   switch (found.what) {
@@ -182,6 +208,8 @@ export function lookSentence(found: LookFound, inside: Rates | null): string {
       return programsSentence(found);
     case 'air':
       return airSentence(found);
+    case 'ports':
+      return portsSentence(found);
   }
 }
 

@@ -1,6 +1,6 @@
 import type { Command } from 'commander';
 import { AgentFault, doLook, lookAround, lookAtMachine, lookAtPrograms, LookFault, programWords } from '@/agent';
-import { lookSentence, machineSentence, type LookAsked, type NetLink } from '@/core';
+import { lookSentence, machineSentence, type NetLink } from '@/core';
 import { lookAskedSchema } from '@/wire';
 
 const orUnknown = (value: string | number | null, unit: string) => (value === null ? 'not told' : `${value}${unit}`);
@@ -34,7 +34,7 @@ export async function lookAt(typed: unknown, json: boolean, option: string, valu
   const stop = new AbortController();
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
   try {
-    const found = await doLook(asked.data as LookAsked, stop.signal);
+    const found = await doLook(asked.data, stop.signal);
     console.log(json ? JSON.stringify(found) : lookSentence(found, null));
   } catch (error) {
     if (error instanceof LookFault) throw new AgentFault('look-refused', { sentence: error.message });

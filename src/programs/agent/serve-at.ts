@@ -35,7 +35,7 @@ export async function serveAt({ enrolment, devices, folder, onNews, onTrouble, s
   const { origin, name } = enrolment;
   const post = postTo(origin, name, devices);
   const clock = new ConsoleClock();
-  let say = (_: StandingAnswer): void => undefined;
+  let say: (answer: StandingAnswer) => void = () => undefined;
   const lanes = new LaneKeeper({
     ...{ open: openProbe, clock, post, shelf: new LaneShelf(join(folder, 'lanes'), origin), onNews: onTrouble },
     onBeats: (beats) => say({ kind: 'beats', beats: [...beats] }),

@@ -18,6 +18,7 @@ const LOOKED: readonly (readonly [number, LookAsked])[] = [
   [27, { what: 'share', folder: '/mnt/store', megabytes: 512, streams: 1 }],
   [26.5, { what: 'programs', seconds: 10 }],
   [20, { what: 'air' }],
+  [3.5, { what: 'ports', target: '198.51.100.3', seconds: 10 }],
 ];
 
 /** Looks of a machine that took place in the last days. */

@@ -7,6 +7,7 @@ import {
   type RandomSource,
 } from '@/core';
 import { demoScan } from './simulated-air';
+import { simulatedPorts } from './simulated-ports';
 
 /** What of the demo's made-up network a machine there would find. Addresses are those set apart for examples (RFC 5737). */
 
@@ -111,6 +112,8 @@ export function simulatedLook(asked: LookAsked, gateway: string, random: RandomS
         ...{ rttsMs: Array.from({ length: asked.count }, () => around(ms, random, 0.2)), duplicates: 0, refusal: null },
       };
     }
+    case 'ports':
+      return simulatedPorts(asked.target, asked.seconds, random);
     case 'air':
       return { what: 'air', device: 'wlan0', by: 'iw', networks: readIwScan(demoScan(random)) };
     case 'programs':

@@ -49,7 +49,7 @@ describe('looking from a machine', () => {
 
   it('tells the machine, and keeps what it found', async () => {
     const lookId = await asked();
-    expect(attic.told.at(-1)).toEqual({ kind: 'look', lookId, asked: ASKED });
+    expect(attic.told.at(-1)).toEqual({ kind: 'look', lookId, asked: ASKED, login: null });
     expect(await newest()).toMatchObject({ id: lookId, outcome: null, askedBy: 'Ines', deviceName: 'Attic box' });
     expect(await takeLook(console.context, attic.cookie, lookId, { ok: true, found: FOUND })).toMatchObject({
       ok: true,
@@ -77,6 +77,24 @@ describe('looking from a machine', () => {
     const wrong = await takeLook(console.context, attic.cookie, lookId, { ok: true, found: path });
     expect(wrong).toMatchObject({ fault: { code: 'look-unknown' } });
     expect(await newest()).toMatchObject({ outcome: null });
+  });
+
+  it('hands a login for SNMP to the machine alone, keeps it sealed, and uses it again where none is given', async () => {
+    const switcher = await agent('Cellar box', ['ports']);
+    const ports = { what: 'ports', target: '192.0.2.2', seconds: 10 } as const;
+    const login = { port: 161, community: 'otter pillow', user: null };
+    const first = await askLook(console.context, 'Ines', switcher.id, ports, login);
+    if (!first.ok) throw new Error(first.fault.code);
+    expect(switcher.told.at(-1)).toMatchObject({ kind: 'look', login });
+    const failed = { ok: false, code: 'snmp-silent', sentence: 'It does not answer.' } as const;
+    await takeLook(console.context, switcher.cookie, first.value.id, failed);
+    await askLook(console.context, 'Ines', switcher.id, ports);
+    expect(switcher.told.at(-1)).toMatchObject({ kind: 'look', login });
+    const shown = JSON.stringify((await looksPageOf(console.context, siteId)).looks);
+    expect(shown).not.toContain('otter');
+    expect(JSON.stringify(await console.context.store.keeping.setting(`snmp ${siteId} 192.0.2.2`))).not.toContain(
+      'otter',
+    );
   });
 
   it('says why it cannot: no agent, away, too old, busy', async () => {

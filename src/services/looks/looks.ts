@@ -1,8 +1,9 @@
-import type { LookAsked } from '@/core';
+import type { LookAsked, SnmpLogin } from '@/core';
 import type { StoredLook } from '@/store';
 import { done, failed, type ConsoleFaultCode, type LookOutcome, type Outcome } from '@/wire';
 import { deviceOfCookie } from '../access/device-cookie';
 import type { ConsoleContext } from '../console/console-context';
+import { snmpLogin } from './snmp-logins';
 import { turnState } from '../turns/turn-desk';
 
 /** A machine that has said nothing of a look for so long will not any more, ms. */
@@ -17,6 +18,7 @@ export async function askLook(
   askedBy: string,
   deviceId: string,
   asked: LookAsked,
+  login?: SnmpLogin,
 ): Promise<Outcome<StoredLook, ConsoleFaultCode>> {
   const { agents, sites, looks } = context.store;
   const [agent, device] = [await agents.byDevice(deviceId), await sites.device(deviceId)];
@@ -32,7 +34,9 @@ export async function askLook(
       ...{ asked, askedBy, askedAtMs: context.wallMs(), endedAtMs: null, outcome: null },
     };
     await looks.insert(look);
-    context.standing.send(device.id, { kind: 'look', lookId: look.id, asked });
+    // The login goes to the agent, and nowhere into the record.
+    const used = asked.what === 'ports' ? await snmpLogin(context, device.siteId, asked.target, login) : null;
+    context.standing.send(device.id, { kind: 'look', lookId: look.id, asked, login: used });
     return done(look);
   });
 }

@@ -42,6 +42,7 @@ export const KIND_CODES = {
       'schedule-removed',
       'budget-set',
     ],
+    ...['look-asked', 'look-stopped', 'lane-added', 'lane-ended', 'mark-begun', 'mark-ended', 'mark-removed'],
     ...['alternation-started', 'alternation-moved', 'alternation-stopped'],
     ...['comparison-made', 'comparison-changed', 'comparison-removed', 'comparison-shared', 'comparison-unshared'],
     ...['case-opened', 'case-changed', 'case-closed', 'case-removed'],

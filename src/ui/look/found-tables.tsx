@@ -2,7 +2,6 @@ import {
   byteRateWords,
   delayFigure,
   percentile,
-  rangeWordsOf,
   rankResolvers,
   rateWords,
   shareRateBps,
@@ -15,7 +14,9 @@ import {
   type ShareFound,
   type ShareSeries,
 } from '@/core';
+import { rangeWordsOf } from './address-range';
 import { AirTables } from './air-tables';
+import { PortTable } from './port-table';
 import { CELL, FIGURE, Table } from './found-table';
 
 const timesOf = (rttsMs: readonly (number | null)[]) => rttsMs.filter((ms) => ms !== null);
@@ -159,5 +160,7 @@ export function FoundTable({ found }: { readonly found: LookFound }) {
       return <Programs found={found} />;
     case 'air':
       return <AirTables found={found} />;
+    case 'ports':
+      return <PortTable found={found} />;
   }
 }

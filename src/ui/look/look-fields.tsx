@@ -4,7 +4,13 @@ import type { LookKind } from '@/core';
 import { LabelledField } from '../parts/labelled-field';
 
 /** What was typed, by field. */
-export type TypedLook = Readonly<Record<'folder' | 'megabytes' | 'streams' | 'target' | 'resolvers' | 'names', string>>;
+export type TypedLook = Readonly<
+  Record<
+    | ('folder' | 'megabytes' | 'streams' | 'target' | 'resolvers' | 'names')
+    | ('community' | 'user' | 'authKey' | 'privKey'),
+    string
+  >
+>;
 
 interface LookFieldsProps {
   readonly what: LookKind;
@@ -18,9 +24,10 @@ interface FieldProps extends Omit<LookFieldsProps, 'what'> {
   readonly hint?: string;
   readonly unit?: string;
   readonly width: string;
+  readonly secret?: boolean;
 }
 
-function Field({ name, label, hint, unit, width, typed, type }: FieldProps) {
+function Field({ name, label, hint, unit, width, secret = false, typed, type }: FieldProps) {
   return (
     <LabelledField
       id={`look-${name}`}
@@ -32,7 +39,8 @@ function Field({ name, label, hint, unit, width, typed, type }: FieldProps) {
         id={`look-${name}`}
         value={typed[name]}
         onChange={({ target }) => type(name, target.value)}
-        autoComplete="off"
+        type={secret ? 'password' : 'text'}
+        autoComplete={secret ? 'new-password' : 'off'}
         spellCheck={false}
         className={`field !min-h-9 ${width}`}
       />
@@ -47,6 +55,8 @@ const HINTS: Readonly<Record<LookKind, string>> = {
   names:
     'The machine’s own resolver, its gateway and those named here, three rounds in turn: a name that nobody can have asked for before, then one that was asked for a moment ago.',
   path: 'Who answers at each distance, how far away each is, and the largest packet that goes through whole.',
+  ports:
+    'By SNMP, reading only, twice ten seconds apart: speed, duplex, damaged frames, who is behind which port, and what each moves. With a user it is version 3 (SHA, AES), else 2c. What is left blank is as it was last; it is kept sealed and never shown again.',
   air: 'Which networks its radio hears, on which channels, and where ours would have it quieter. Takes some seconds.',
   programs: 'What each program on that machine moves over TCP in ten seconds.',
 };
@@ -65,6 +75,15 @@ export function LookFields({ what, typed, type }: LookFieldsProps) {
       )}
       {(what === 'echo' || what === 'path') && (
         <Field {...props} name="target" label="to a name or an address" width="w-72" />
+      )}
+      {what === 'ports' && (
+        <>
+          <Field {...props} name="target" label="router or switch" width="w-56" />
+          <Field {...props} name="community" label="community (2c)" width="w-40" secret />
+          <Field {...props} name="user" label="or a user (3)" width="w-36" />
+          <Field {...props} name="authKey" label="its key" width="w-36" secret />
+          <Field {...props} name="privKey" label="key for privacy" width="w-36" secret />
+        </>
       )}
       {what === 'names' && (
         <>

@@ -14,6 +14,7 @@ export const LOOK_NAMES: readonly (readonly [LookKind, string])[] = [
   ['echo', 'the delay to a host'],
   ['programs', 'its programs'],
   ['air', 'the air'],
+  ['ports', 'ports of a switch or router'],
 ];
 
 interface LookFormProps {
@@ -30,6 +31,7 @@ export function LookForm({ machines, begin, names, ask }: LookFormProps) {
   const [what, setWhat] = useState<LookKind>(begin.what);
   const [typed, setTyped] = useState<TypedLook>({
     ...{ folder: '/mnt/store', megabytes: '512', streams: '1', target: begin.target, resolvers: '', names },
+    ...{ community: '', user: '', authKey: '', privKey: '' },
   });
   const [refused, setRefused] = useState<string | null>(null);
   const [working, start] = useTransition();

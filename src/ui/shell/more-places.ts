@@ -34,6 +34,11 @@ export const MORE_PLACES: readonly {
     href: '/look?what=air',
     called: ['wifi', 'wi-fi', 'wlan', 'channel', 'radio', 'scan', 'interference', 'access point', 'look'],
   },
+  {
+    name: 'Ports of a switch or router: speed, duplex, damaged frames',
+    href: '/look?what=ports',
+    called: ['snmp', 'switch', 'router', 'counter', 'error', 'duplex', 'crc', 'interface', 'look'],
+  },
   { name: 'People, sign-ins, your passphrase', href: '/people', called: ['user', 'password', 'token', 'account'] },
   {
     name: 'Bring runs in from a file',

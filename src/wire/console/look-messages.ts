@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { LookAsked, LookFound } from '@/core';
+import type { LookAsked, LookFound, SnmpLogin } from '@/core';
 
 const text = z.string().max(400);
 const ms = z.number().nonnegative().max(1e7);
@@ -51,13 +51,62 @@ export const lookAskedSchema = z.discriminatedUnion('what', [
   z.strictObject({ what: z.literal('path'), target: host }),
   z.strictObject({ what: z.literal('programs'), seconds: z.number().int().min(2).max(60).default(10) }),
   z.strictObject({ what: z.literal('air') }),
+  z.strictObject({
+    ...{ what: z.literal('ports'), target: host },
+    seconds: z.number().int().min(3, 'At least 3 s.').max(60, 'At most 60 s.').default(10),
+  }),
 ]) satisfies z.ZodType<LookAsked>;
+
+const key = z.string().min(8, 'A key has at least eight characters.').max(200);
+
+/** How a device lets itself be asked by SNMP. */
+export const snmpLoginSchema = z.strictObject({
+  port: z.number().int().min(1).max(65_535).default(161),
+  community: z.string().min(1).max(200).nullable().default(null),
+  user: z
+    .strictObject({
+      name: z.string().min(1).max(100),
+      ...{ authKey: key.nullable().default(null), privKey: key.nullable().default(null) },
+    })
+    .nullable()
+    .default(null),
+}) satisfies z.ZodType<SnmpLogin>;
+
+/** What is wanted, and the login for a device that is asked by SNMP; absent: the one that it was asked with last. */
+export const lookRequestSchema = z.strictObject({ asked: lookAskedSchema, login: snmpLoginSchema.optional() });
 
 const shareSeries = z.strictObject({
   atMs: z.array(ms).max(1000).readonly(),
   bytes: z.array(z.number().nonnegative().max(1e13)).max(1000).readonly(),
 });
 const rtts = z.array(ms.nullable()).max(300).readonly();
+
+const count = z
+  .number()
+  .nonnegative()
+  .max(2 ** 64)
+  .nullable();
+const portReading = z.strictObject({
+  ...{ atMs: z.number(), upMs: z.number().nonnegative().nullable(), wide: z.boolean() },
+  ports: z
+    .array(
+      z.strictObject({
+        ...{ index: z.number().int(), name: text, label: text.nullable(), up: z.boolean().nullable() },
+        ...{ speedMbps: z.number().positive().max(1e7).nullable(), duplex: z.enum(['full', 'half']).nullable() },
+        ...{
+          inBytes: count,
+          outBytes: count,
+          inErrors: count,
+          outErrors: count,
+          checksumErrors: count,
+          discards: count,
+        },
+        behind: z.array(z.string().max(20)).max(2000).readonly(),
+      }),
+    )
+    .max(600)
+    .readonly(),
+});
 
 /** What came of it. An agent says nothing that the console would not look at. */
 export const lookFoundSchema = z.discriminatedUnion('what', [
@@ -125,6 +174,10 @@ export const lookFoundSchema = z.discriminatedUnion('what', [
       )
       .max(500)
       .readonly(),
+  }),
+  z.strictObject({
+    ...{ what: z.literal('ports'), target: text, system: text.nullable() },
+    ...{ before: portReading, after: portReading },
   }),
 ]) satisfies z.ZodType<LookFound>;
 

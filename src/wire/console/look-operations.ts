@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { lookAskedSchema, lookOutcomeSchema } from './look-messages';
+import { lookAskedSchema, lookOutcomeSchema, lookRequestSchema } from './look-messages';
 import type { Operation } from './operation';
 
 const id = z.string();
@@ -47,8 +47,9 @@ export const LOOK_OPERATIONS = {
     scope: 'measure',
     method: 'post',
     path: '/api/v1/agents/{id}/looks',
-    summary: 'Ask an agent to look at something: a share, a host, resolvers, a path, its programs.',
-    request: lookAskedSchema,
+    summary:
+      'Ask an agent to look at something: a share, a host, resolvers, a path, its programs, the air, ports of a switch.',
+    request: lookRequestSchema,
     answers: { 201: z.object({ id }) },
     faults: [
       ...(['not-signed-in', 'agent-unknown', 'agent-away', 'agent-cannot', 'agent-busy'] as const),

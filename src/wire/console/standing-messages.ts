@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { PROFILE_NAMES, REACHES } from '@/core';
 import { agentHelloSchema } from './agent-messages';
 import { laneBeatSchema, laneSchema } from './lane-messages';
-import { lookAskedSchema } from './look-messages';
+import { lookAskedSchema, snmpLoginSchema } from './look-messages';
 
 /** Console → device that stands by. */
 export const standingOrderSchema = z.discriminatedUnion('kind', [
@@ -17,7 +17,10 @@ export const standingOrderSchema = z.discriminatedUnion('kind', [
   }),
   z.object({ kind: z.literal('withdrawn'), turnId: z.string() }),
   /** An agent is to look at something, and to post what it found. */
-  z.object({ kind: z.literal('look'), lookId: z.string(), asked: lookAskedSchema }),
+  z.object({
+    ...{ kind: z.literal('look'), lookId: z.string(), asked: lookAskedSchema },
+    login: snmpLoginSchema.nullable().optional(),
+  }),
   z.object({ kind: z.literal('look-withdrawn'), lookId: z.string() }),
   /** These lanes are to be kept from now on; `live`: somebody looks at them. `nowMs`: the console's time. */
   z.object({ kind: z.literal('lanes'), lanes: z.array(laneSchema).max(32), live: z.boolean(), nowMs: z.number() }),

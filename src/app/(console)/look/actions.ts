@@ -4,7 +4,7 @@ import { act, COMMANDS } from '@/app/commands';
 import { issueWords } from '@/app/form-action';
 import type { LookKind } from '@/core';
 import type { TypedLook } from '@/ui/look/look-fields';
-import { lookAskedSchema } from '@/wire';
+import { lookRequestSchema } from '@/wire';
 
 const HERE = '/look';
 
@@ -21,6 +21,7 @@ function askedOf(what: LookKind, { folder, megabytes, streams, target, resolvers
       return { what, folder, megabytes: Number(megabytes), streams: Number(streams) };
     case 'echo':
     case 'path':
+    case 'ports':
       return { what, target };
     case 'names':
       return { what, resolvers: listOf(resolvers), names: listOf(names) };
@@ -30,10 +31,22 @@ function askedOf(what: LookKind, { folder, megabytes, streams, target, resolvers
   }
 }
 
+const keyOf = (text: string) => (text === '' ? null : text);
+
+/** How the device lets itself be asked; undefined: as it was last. */
+function loginOf({ community, user, authKey, privKey }: TypedLook): unknown {
+  if (user !== '') return { user: { name: user, authKey: keyOf(authKey), privKey: keyOf(privKey) } };
+  return community === '' ? undefined : { community };
+}
+
 export async function askLookAction(deviceId: string, what: LookKind, typed: TypedLook): Promise<string | null> {
-  const asked = lookAskedSchema.safeParse(askedOf(what, typed));
-  if (!asked.success) return issueWords(asked.error);
-  return act(COMMANDS.askLook, { deviceId, asked: asked.data }, HERE);
+  const login = what === 'ports' ? loginOf(typed) : undefined;
+  const request = lookRequestSchema.safeParse({
+    asked: askedOf(what, typed),
+    ...(login === undefined ? {} : { login }),
+  });
+  if (!request.success) return issueWords(request.error);
+  return act(COMMANDS.askLook, { deviceId, ...request.data }, HERE);
 }
 
 export async function stopLookAction(lookId: string): Promise<string | null> {

@@ -116,7 +116,7 @@ export const OFFICE_HANDLERS: Handlers = {
 
   listLooks: ({ context, ids }) => looksDocument(context, ids.id),
   readLook: ({ context, ids }) => lookDocumentOf(context, ids.id),
-  askLook: async ({ ids, body }) => idOf(await perform(COMMANDS.askLook, { deviceId: ids.id, asked: body })),
+  askLook: async ({ ids, body }) => idOf(await perform(COMMANDS.askLook, { deviceId: ids.id, ...body })),
   stopLook: ({ ids }) => perform(COMMANDS.stopLook, { lookId: ids.id }),
 
   addLane: async ({ body }) => idOf(await perform(COMMANDS.addLane, body)),

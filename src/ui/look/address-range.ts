@@ -27,3 +27,9 @@ export const RANGE_WORDS: Readonly<Record<AddressRange, string>> = {
   special: 'set apart for a purpose (RFC 6890)',
   public: 'public',
 };
+
+/** Whom an address belongs to, in words; of what is no address nothing. */
+export function rangeWordsOf(address: string): string {
+  const range = addressRange(address);
+  return range === null ? '' : RANGE_WORDS[range];
+}

@@ -1,0 +1,47 @@
+import { portRates, rateWords, type Port, type PortsFound } from '@/core';
+import { CELL, FIGURE, Table } from './found-table';
+
+const MOST_BEHIND = 2;
+
+function stateOf({ up, speedMbps, duplex }: Port): string {
+  if (up === false) return 'not up';
+  if (up === null && speedMbps === null) return 'not told';
+  return `${speedMbps === null ? 'speed not told' : `${speedMbps} Mb/s`}${duplex === 'half' ? ', half duplex' : ''}`;
+}
+
+function behindWords(behind: readonly string[]): string {
+  if (behind.length === 0) return '';
+  const more = behind.length - MOST_BEHIND;
+  return `${behind.slice(0, MOST_BEHIND).join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
+}
+
+const frames = (value: number | null) => (value === null ? 'not told' : String(value));
+
+/** Ports in their order, those that are up first: rates between the readings, and damaged frames since the device was started. */
+export function PortTable({ found }: { readonly found: PortsFound }) {
+  const rates = [...portRates(found)].sort(
+    (a, b) => Number(b.port.up === true) - Number(a.port.up === true) || a.port.index - b.port.index,
+  );
+  return (
+    <Table label="Ports" heads={['port', 'state', 'in', 'out', 'damaged meanwhile', 'damaged ever', 'heard behind it']}>
+      {rates.map(({ port, inBps, outBps, newErrors }) => (
+        <tr key={port.index} className={`border-t border-hairline ${port.up === true ? '' : 'text-quiet'}`}>
+          <td className={`${CELL} max-w-56 break-words`}>
+            {port.name}
+            {port.label !== null && <span className="block text-quiet">{port.label}</span>}
+          </td>
+          <td className={`${CELL} whitespace-nowrap`}>{stateOf(port)}</td>
+          <td className={FIGURE}>{inBps === null ? 'not known' : rateWords(inBps)}</td>
+          <td className={FIGURE}>{outBps === null ? 'not known' : rateWords(outBps)}</td>
+          <td className={FIGURE}>{frames(newErrors)}</td>
+          <td className={FIGURE}>
+            {frames(
+              port.inErrors === null && port.outErrors === null ? null : (port.inErrors ?? 0) + (port.outErrors ?? 0),
+            )}
+          </td>
+          <td className={`${CELL} figure text-[0.72rem] text-quiet`}>{behindWords(port.behind)}</td>
+        </tr>
+      ))}
+    </Table>
+  );
+}

@@ -20,6 +20,8 @@ const KILLS = numberArgument(process.argv[2], 300, 'The number of kills');
 const MESSAGES = numberArgument(process.argv[3], 10_000, 'The number of messages');
 const STRANGERS = numberArgument(process.argv[4], 2000, 'The number of strangers');
 const RUNS = numberArgument(process.argv[5], 5, 'The number of runs beside');
+/** Practice lines of a tenth of the rate, where no figure matters. */
+const slowLines = process.env['PROVE_SLOW'] === '1';
 const PORT = 4860;
 const MEMORY_BOUND = 1.5;
 
@@ -88,7 +90,7 @@ function sayKills(table: Awaited<ReturnType<typeof killAgainAndAgain>>): void {
 
 if (KILLS >= 1) sayKills(await killAgainAndAgain(Math.floor(KILLS)));
 
-const program = await startProgram({ mode: 'demo', port: PORT, data: newDataFolder() });
+const program = await startProgram({ mode: 'demo', port: PORT, data: newDataFolder(), slowLines });
 const state = mkdtempSync(join(tmpdir(), 'bent-straw-reliability-'));
 const pids = () => program.childrenWith('dist/');
 const alone = await measureBeside(program, state);

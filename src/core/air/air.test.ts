@@ -160,7 +160,7 @@ describe('which channel to take', () => {
     const networks = [own, network(6), network(7), network(11, { load: 0.3 })];
     expect(airAdvice(networks)).toMatchObject({ kind: 'move', toChannel: 1, pressure: 1, toPressure: 0 });
     expect(lookSentence({ what: 'air', device: 'wlan0', by: 'iw', networks }, null)).toBe(
-      '4 networks are heard. Larkspur is on channel 6 (2.4 GHz, 20 MHz wide), where it shares the air with as much as 1.0 neighbours that talk all the time. On channel 1 it would be nobody: move it there.',
+      '4 networks are heard. Larkspur is on channel 6 (2.4 GHz, 20 MHz wide), where it shares the air with as much as 1.0 neighbours that talk all the time. On channel 1 it would share it with nobody: move it there.',
     );
   });
 

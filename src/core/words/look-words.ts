@@ -161,7 +161,7 @@ function airSentence({ networks }: AirFound): string {
   const radar = advice.radar
     ? ' Radar has the right of way there: it waits a minute before it may talk, and may have to leave.'
     : '';
-  return `${heard} ${place}, where it shares the air with ${pressureWords(advice.pressure)}. On channel ${advice.toChannel} it would be ${pressureWords(advice.toPressure)}: move it there.${radar}`;
+  return `${heard} ${place}, where it shares the air with ${pressureWords(advice.pressure)}. On channel ${advice.toChannel} it would share it with ${pressureWords(advice.toPressure)}: move it there.${radar}`;
 }
 
 function portFindingWords(finding: PortFinding): string {

@@ -15,6 +15,11 @@ function behindWords(behind: readonly string[]): string {
   return `${behind.slice(0, MOST_BEHIND).join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
 }
 
+function movedWords({ up }: Port, bps: number | null): string {
+  if (up === false) return '–';
+  return bps === null ? 'not known' : rateWords(bps);
+}
+
 const frames = (value: number | null) => (value === null ? 'not told' : String(value));
 
 /** Ports in their order, those that are up first: rates between the readings, and damaged frames since the device was started. */
@@ -31,8 +36,8 @@ export function PortTable({ found }: { readonly found: PortsFound }) {
             {port.label !== null && <span className="block text-quiet">{port.label}</span>}
           </td>
           <td className={`${CELL} whitespace-nowrap`}>{stateOf(port)}</td>
-          <td className={FIGURE}>{inBps === null ? 'not known' : rateWords(inBps)}</td>
-          <td className={FIGURE}>{outBps === null ? 'not known' : rateWords(outBps)}</td>
+          <td className={FIGURE}>{movedWords(port, inBps)}</td>
+          <td className={FIGURE}>{movedWords(port, outBps)}</td>
           <td className={FIGURE}>{frames(newErrors)}</td>
           <td className={FIGURE}>
             {frames(

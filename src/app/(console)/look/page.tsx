@@ -23,7 +23,7 @@ interface LookPlaceProps {
 export default async function LookPlace({ searchParams }: LookPlaceProps) {
   await connection();
   const { what, target } = await searchParams;
-  await technicianOrSignIn('/look');
+  await technicianOrSignIn(typeof what === 'string' ? `/look?what=${encodeURIComponent(what)}` : '/look');
   const context = theConsole();
   const site = await siteOf(context, await chosenSiteId());
   if (site === null) return <FirstOffice save={saveOfficeAction} />;

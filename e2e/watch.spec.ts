@@ -123,6 +123,27 @@ test('a machine is asked for resolvers, a path and a share, and the answer is a 
   await expect(page.getByRole('alert').first()).toContainText('Give a name or an address');
 });
 
+test('which channel to take, which cable is bad, and what everybody moves are each said in a sentence', async () => {
+  const looked = page.getByRole('region', { name: 'What was looked at' });
+  for (const [what, sentence] of [
+    ['the air', /Larkspur is on channel 6 .* On channel 1 it would share it with .*: move it there\./],
+    ['the line’s own counters', /By office router, everybody together moves [\d.]+ Mb\/s down/],
+  ] as const) {
+    await page.goto(`${program.origin}/look`);
+    await page.getByRole('radio', { name: what }).check();
+    await page.getByRole('button', { name: 'Look', exact: true }).click();
+    await expect(looked.getByRole('listitem').first()).toContainText(sentence);
+  }
+  await page.goto(`${program.origin}/look?what=ports`);
+  await page.getByLabel('router or switch').fill('198.51.100.3');
+  await page.getByLabel('community (2c)').fill('otter-pillow');
+  await page.getByRole('button', { name: 'Look', exact: true }).click();
+  await expect(looked.getByRole('listitem').first()).toContainText(
+    'port 3 damaged 37 frames meanwhile: its cable, or a plug.',
+  );
+  expect(await page.content()).not.toContain('otter-pillow');
+});
+
 test('how long a copy takes goes by the store where that is slower', async () => {
   const answer = await page.request.get(`${program.origin}/api/v1/sites`);
   expect(answer.ok()).toBe(true);

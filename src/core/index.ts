@@ -105,6 +105,7 @@ export * from './lanes/lane-figures';
 export * from './lanes/mark-effect';
 export * from './lanes/packed-minute';
 export * from './lanes/whose-fault';
+export * from './looks/line-found';
 export * from './looks/look';
 export * from './looks/rank-resolvers';
 export * from './looks/read-ping';

@@ -3,6 +3,7 @@ import { lookAtPrograms } from '../machine/look-at-programs';
 import { lookAtAir } from './air';
 import { lookAtEcho } from './echo';
 import { LookFault } from './look-fault';
+import { lookAtLine } from './line';
 import { lookAtNames } from './names';
 import { lookAtPath } from './path';
 import { lookAtPorts } from './ports';
@@ -29,6 +30,8 @@ export async function doLook(
         return await lookAtPath(asked, signal);
       case 'ports':
         return await lookAtPorts(asked, login ?? PUBLIC, signal);
+      case 'line':
+        return await lookAtLine(asked, signal);
       case 'air':
         return await lookAtAir();
       case 'programs': {

@@ -21,6 +21,9 @@ export const LOOK_FAULTS = {
   'snmp-odd': '{target} answers by SNMP, but not as it should: {why}.',
   'snmp-no-ports':
     '{target} answers by SNMP, but tells nothing of ports (IF-MIB). Ask the router or the switch itself.',
+  'igd-none':
+    'No router of this network tells of its line by UPnP IGD. Switch that on for reading, or ask its ports by SNMP.',
+  'igd-odd': '{target} speaks UPnP IGD, but tells nothing of its line. Ask its ports by SNMP.',
   'target-unknown': 'No address is known for {target}. Look for a mistyped name.',
   'look-failed': 'It could not be done: {why}. The log of the agent says more.',
   'look-unknown': 'This agent does not know how to look at that. Fetch it from the console anew.',

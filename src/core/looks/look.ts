@@ -1,5 +1,6 @@
 import type { AirNetwork } from '../air/air-network';
 import type { PortsFound } from '../ports/port';
+import type { LineAsked, LineFound } from './line-found';
 
 /** What a machine can be asked to look at, and what it answers. Times in ms, rates in bits per second, sizes in bytes. */
 
@@ -53,7 +54,8 @@ export interface SnmpLogin {
   /** v3 (RFC 3414), with SHA-1 and AES-128 where keys are given; null: v2c. */
   readonly user: { readonly name: string; readonly authKey: string | null; readonly privKey: string | null } | null;
 }
-export type LookAsked = ShareAsked | EchoAsked | NamesAsked | PathAsked | ProgramsAsked | AirAsked | PortsAsked;
+export type LookAsked =
+  ShareAsked | EchoAsked | NamesAsked | PathAsked | ProgramsAsked | AirAsked | PortsAsked | LineAsked;
 export type LookKind = LookAsked['what'];
 export const LOOK_KINDS = [
   'share',
@@ -63,6 +65,7 @@ export const LOOK_KINDS = [
   'programs',
   'air',
   'ports',
+  'line',
 ] as const satisfies readonly LookKind[];
 
 /** Bytes that had gone through so many ms after the begin; the last one counts up to the moment at which all of it was safe. */
@@ -161,4 +164,5 @@ export interface AirFound {
   readonly by: 'iw' | 'nmcli';
   readonly networks: readonly AirNetwork[];
 }
-export type LookFound = ShareFound | EchoFound | NamesFound | PathFound | ProgramsFound | AirFound | PortsFound;
+export type LookFound =
+  ShareFound | EchoFound | NamesFound | PathFound | ProgramsFound | AirFound | PortsFound | LineFound;

@@ -11,6 +11,7 @@ import type {
   ShareFound,
 } from '../looks/look';
 import { rankResolvers, resolverAdvice } from '../looks/rank-resolvers';
+import { lineRates, type LineFound } from '../looks/line-found';
 import { shareAnswer } from '../looks/share-rates';
 import type { PortsFound } from '../ports/port';
 import { portFindings, portRates, type PortFinding } from '../ports/port-findings';
@@ -34,6 +35,8 @@ export function lookAskedWords(asked: LookAsked): string {
       return 'the air';
     case 'ports':
       return `the ports of ${asked.target}`;
+    case 'line':
+      return 'the line’s own counters';
   }
 }
 
@@ -193,6 +196,18 @@ function portsSentence(found: PortsFound): string {
   return `${found.system ?? found.target}: ${up.length} of ${countWords(rates.length, 'port')} are up. ${moves}${findings.map((each) => ` ${each}`).join('')}`;
 }
 
+function lineSentence(found: LineFound): string {
+  const { router, outsideAddress, linkDownBps, linkUpBps, before, after } = found;
+  const { downBps, upBps } = lineRates(found);
+  const seconds = Math.round((after.atMs - before.atMs) / 1000);
+  const link =
+    linkDownBps === null || linkUpBps === null
+      ? ''
+      : ` It came up with ${rateWords(linkDownBps)} down and ${rateWords(linkUpBps)} up.`;
+  const outside = outsideAddress === null || outsideAddress === '' ? '' : ` Its address outside is ${outsideAddress}.`;
+  return `By ${router}, everybody together moves ${rateWords(downBps)} down and ${rateWords(upBps)} up over the line (${seconds} s).${link}${outside}`;
+}
+
 /** What was found, in a sentence. `inside`: what the network gives the machine, for a share. */
 export function lookSentence(found: LookFound, inside: Rates | null): string {
   switch (found.what) {
@@ -210,6 +225,8 @@ export function lookSentence(found: LookFound, inside: Rates | null): string {
       return airSentence(found);
     case 'ports':
       return portsSentence(found);
+    case 'line':
+      return lineSentence(found);
   }
 }
 

@@ -87,6 +87,22 @@ function series(bytes: number, bps: number, random: RandomSource) {
   };
 }
 
+/** What the shop's backup and a few others move just now. */
+function simulatedLine(seconds: number, gateway: string, random: RandomSource): LookFound {
+  const nowMs = Date.now();
+  const bytes = (mbps: number) => Math.round(around(mbps, random, 0.1) * 125_000 * seconds);
+  const before = { atMs: nowMs, receivedBytes: 3_111_222_333, sentBytes: 901_222_333 };
+  return {
+    ...{ what: 'line', router: 'office router', address: gateway, outsideAddress: '203.0.113.9' },
+    ...{ linkDownBps: 500e6, linkUpBps: 100e6, before },
+    after: {
+      atMs: nowMs + 1000 * seconds,
+      receivedBytes: before.receivedBytes + bytes(61),
+      sentBytes: before.sentBytes + bytes(26),
+    },
+  };
+}
+
 export function simulatedLook(asked: LookAsked, gateway: string, random: RandomSource): LookFound {
   switch (asked.what) {
     case 'names':
@@ -112,6 +128,8 @@ export function simulatedLook(asked: LookAsked, gateway: string, random: RandomS
         ...{ rttsMs: Array.from({ length: asked.count }, () => around(ms, random, 0.2)), duplicates: 0, refusal: null },
       };
     }
+    case 'line':
+      return simulatedLine(asked.seconds, gateway, random);
     case 'ports':
       return simulatedPorts(asked.target, asked.seconds, random);
     case 'air':

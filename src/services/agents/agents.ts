@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { linkChanges } from '@/core';
 import type { Device, StoredAgent } from '@/store';
 import {
@@ -13,6 +14,13 @@ import {
 import { admit, type Visitor } from '../access/visitor';
 import type { ConsoleContext } from '../console/console-context';
 import { deviceOfAnswers } from '../runs/device-of-answers';
+
+/** Whether an agent is to be shown otherwise than before. */
+const isAnother = (before: StoredAgent, now: StoredAgent) =>
+  before.version !== now.version ||
+  before.outbox !== now.outbox ||
+  !isDeepStrictEqual(before.can, now.can) ||
+  !isDeepStrictEqual({ ...before.facts, gatewayMs: null }, { ...now.facts, gatewayMs: null });
 
 /** Writes down what an agent says of itself; what of its links is another than before is told. */
 export async function noteHello(context: ConsoleContext, device: Pick<Device, 'id' | 'siteId'>, hello: AgentHello) {
@@ -43,13 +51,15 @@ export async function noteHello(context: ConsoleContext, device: Pick<Device, 'i
       seenAtMs: null,
     })),
   );
-  await agents.hear(
+  const heardNew = await agents.hear(
     hello.neighbours.map(({ mac, address, name }) => ({
       ...{ siteId: device.siteId, deviceId: device.id, mac, address, name },
       lastAtMs: nowMs,
     })),
   );
-  context.changes.tell('presence');
+  // Two hundred agents greet every few minutes: a board is drawn anew only where something else is to be seen.
+  if (before === null || isAnother(before, agent) || changes.length > 0 || heardNew > 0)
+    context.changes.tell('presence');
 }
 
 /** A technician knows all that were heard so far: who comes from now on is new. */

@@ -3,6 +3,7 @@ import type { Site, StoredRecipient } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 import { wallClock } from '../office/wall-clock';
 import { lineBudget } from '../schedules';
+import { availabilitySentences } from '../views/report/silence-section';
 import { timeSeriesOf } from '../views/time-series';
 import { deliveryTo, momentOf } from './watch-alarms';
 
@@ -49,6 +50,7 @@ export async function weekSentences(context: ConsoleContext, site: Site, untilMs
     if (budgetBytes !== null)
       sentences.push(`${line.name}: ${shareWords(movedBytes / budgetBytes)} of the month’s data volume is used.`);
   }
+  sentences.push(...(await availabilitySentences(context, site.id, { fromMs: untilMs - WEEK_MS, untilMs })));
   const moment = momentOf(site);
   const open = await store.alarms.openAlarms(site.id);
   for (const { alarm } of open.slice(0, 5)) sentences.push(`Still so: ${alarmWords(alarm, moment)}`);

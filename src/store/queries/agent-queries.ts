@@ -123,9 +123,19 @@ export class AgentQueries {
     await this.sequelize.query('UPDATE link_changes SET seenAtMs = ? WHERE id = ?', { replacements: [atMs, id] });
   }
 
-  /** Neighbours that were heard now: what is new is written down, of the others when, and by what address and name. */
-  async hear(heard: readonly Omit<StoredNeighbour, 'firstAtMs' | 'knownAtMs'>[]): Promise<void> {
-    await this.sequelize.transaction(async (transaction) => {
+  /** Neighbours that were heard now: what is new is written down, of the others when, and by what address and name. How many are new. */
+  async hear(heard: readonly Omit<StoredNeighbour, 'firstAtMs' | 'knownAtMs'>[]): Promise<number> {
+    return this.sequelize.transaction(async (transaction) => {
+      const count = async () => {
+        const [row] = await this.sequelize.query<{ many: number }>(
+          'SELECT count(*) AS many FROM neighbours WHERE siteId = ?',
+          {
+            ...{ replacements: [heard[0]?.siteId ?? ''], type: QueryTypes.SELECT, transaction },
+          },
+        );
+        return row!.many;
+      };
+      const before = await count();
       for (const { siteId, mac, address, name, deviceId, lastAtMs } of heard)
         await this.sequelize.query(
           `INSERT INTO neighbours (siteId, mac, address, name, deviceId, firstAtMs, lastAtMs) VALUES (?, ?, ?, ?, ?, ?, ?)
@@ -133,6 +143,7 @@ export class AgentQueries {
              deviceId = excluded.deviceId, lastAtMs = excluded.lastAtMs`,
           { replacements: [siteId, mac, address, name, deviceId, lastAtMs, lastAtMs], transaction },
         );
+      return (await count()) - before;
     });
   }
 

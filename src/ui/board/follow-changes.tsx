@@ -10,10 +10,10 @@ const GATHER_MS = 150;
 const IDLE_MS = 15_000;
 
 /** What a board shows; who may sign in and what copies there are it does not. */
-const SHOWN: ReadonlySet<ChangedThing> = new Set(['office', 'runs', 'queue', 'presence', 'findings', 'looks']);
+const SHOWN: readonly ChangedThing[] = ['office', 'runs', 'queue', 'presence', 'findings'];
 
 /** Asks the server for the page again whenever the console says that something has changed. */
-export function FollowChanges() {
+export function FollowChanges({ shown = SHOWN }: { readonly shown?: readonly ChangedThing[] }) {
   const router = useRouter();
   useEffect(() => {
     let gathering: ReturnType<typeof setTimeout> | undefined;
@@ -26,7 +26,7 @@ export function FollowChanges() {
     const source = new EventSource('/api/v1/changes');
     source.addEventListener('changed', ({ data }: MessageEvent<string>) => {
       const { what } = JSON.parse(data) as { readonly what: readonly ChangedThing[] };
-      if (what.some((each) => SHOWN.has(each))) refresh();
+      if (what.some((each) => shown.includes(each))) refresh();
     });
     // The sign-in was ended elsewhere: what is shown here is no longer for whoever looks.
     source.addEventListener('signed-out', () => window.location.reload());
@@ -40,6 +40,6 @@ export function FollowChanges() {
       clearInterval(timer);
       document.removeEventListener('visibilitychange', refresh);
     };
-  }, [router]);
+  }, [router, shown]);
   return null;
 }

@@ -7,6 +7,8 @@ import {
   shareRateBps,
   sizeWords,
   type EchoFound,
+  lineRates,
+  type LineFound,
   type LookFound,
   type NamesFound,
   type PathFound,
@@ -145,6 +147,26 @@ function Programs({ found }: { readonly found: ProgramsFound }) {
   );
 }
 
+function Line({ found }: { readonly found: LineFound }) {
+  const { downBps, upBps } = lineRates(found);
+  return (
+    <Table label="The line" heads={['way', 'now, by everybody', 'came up with']}>
+      {(
+        [
+          ['down', downBps, found.linkDownBps],
+          ['up', upBps, found.linkUpBps],
+        ] as const
+      ).map(([way, bps, link]) => (
+        <tr key={way} className="border-t border-hairline">
+          <td className={CELL}>{way}</td>
+          <td className={FIGURE}>{bps === null ? 'not known' : rateWords(bps)}</td>
+          <td className={FIGURE}>{link === null ? 'not told' : rateWords(link)}</td>
+        </tr>
+      ))}
+    </Table>
+  );
+}
+
 /** All that was found. */
 export function FoundTable({ found }: { readonly found: LookFound }) {
   switch (found.what) {
@@ -162,5 +184,7 @@ export function FoundTable({ found }: { readonly found: LookFound }) {
       return <AirTables found={found} />;
     case 'ports':
       return <PortTable found={found} />;
+    case 'line':
+      return <Line found={found} />;
   }
 }

@@ -57,6 +57,7 @@ const HINTS: Readonly<Record<LookKind, string>> = {
   path: 'Who answers at each distance, how far away each is, and the largest packet that goes through whole.',
   ports:
     'By SNMP, reading only, twice ten seconds apart: speed, duplex, damaged frames, who is behind which port, and what each moves. With a user it is version 3 (SHA, AES), else 2c. What is left blank is as it was last; it is kept sealed and never shown again.',
+  line: 'What everybody together moves over the line now, as the router counts it (UPnP IGD): reads only, for ten seconds.',
   air: 'Which networks its radio hears, on which channels, and where ours would have it quieter. Takes some seconds.',
   programs: 'What each program on that machine moves over TCP in ten seconds.',
 };

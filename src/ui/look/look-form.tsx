@@ -15,6 +15,7 @@ export const LOOK_NAMES: readonly (readonly [LookKind, string])[] = [
   ['programs', 'its programs'],
   ['air', 'the air'],
   ['ports', 'ports of a switch or router'],
+  ['line', 'the line’s own counters'],
 ];
 
 interface LookFormProps {

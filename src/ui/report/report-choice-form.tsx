@@ -15,6 +15,7 @@ const SPANS: readonly (readonly [string, string])[] = [
 const SECTION_WORDS: Readonly<Record<ReportSectionKey, string>> = {
   findings: 'what stood out',
   plan: 'against the plan',
+  silence: 'what was silent',
   measured: 'what was measured',
   changed: 'what was changed',
   hunts: 'hunts',

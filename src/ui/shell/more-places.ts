@@ -39,6 +39,11 @@ export const MORE_PLACES: readonly {
     href: '/look?what=ports',
     called: ['snmp', 'switch', 'router', 'counter', 'error', 'duplex', 'crc', 'interface', 'look'],
   },
+  {
+    name: 'The line’s own counters: what everybody moves now',
+    href: '/look?what=line',
+    called: ['igd', 'upnp', 'wan', 'router', 'who uses the line', 'usage', 'others', 'look'],
+  },
   { name: 'People, sign-ins, your passphrase', href: '/people', called: ['user', 'password', 'token', 'account'] },
   {
     name: 'Bring runs in from a file',

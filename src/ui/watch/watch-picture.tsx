@@ -1,24 +1,18 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { delayWords, FAULT_NAMES, rateFigure, type Fault } from '@/core';
-import type { ShownLane, ShownMachine, ShownMark, ShownOutage, WatchedSpan } from '@/services';
+import { rateFigure } from '@/core';
+import type { ShownMachine, WatchedSpan } from '@/services';
 import { calendarTicks } from '../time/time-axis';
 import { LaneCanvas } from './lane-canvas';
+import { LaneLabel, saidAt, type LiveLane } from './lane-label';
 import { LANE_HEIGHT, paintLane, paintRuns, topOf, xOf, type Frame } from './lane-picture';
-import { placeAt, withBeats } from './live-steps';
+import { withBeats } from './live-steps';
+import { Faults, MarkBands } from './watch-bands';
 import type { Beats } from './use-watch';
 
 const RATES_HEIGHT = 48;
 const TICK_WIDTH = 90;
-const FAULT_LOOKS: Readonly<Record<Fault, string>> = {
-  ours: 'bg-ink text-paper',
-  line: 'bg-starved text-paper',
-  theirs: 'bg-thin text-ink',
-  inside: 'bg-quiet text-paper',
-  'line-or-theirs': 'bg-starved text-paper',
-  unknown: 'border border-quiet',
-};
 
 interface WatchPictureProps {
   readonly data: WatchedSpan;
@@ -44,101 +38,13 @@ function useWidth() {
   return { ref, width };
 }
 
-type Heard = readonly (readonly [number, number | null])[];
-interface LiveLane extends ShownLane {
-  /** What was heard of it since the page was opened. */
-  readonly heard: Heard;
-}
-
-/** What was heard around a moment: where no minute is in yet. */
-function heardAt(heard: Heard, everyMs: number, momentMs: number): string | null {
-  const last = heard.findLast(([atMs]) => atMs <= momentMs + everyMs);
-  if (last === undefined || momentMs - last[0] > 3 * everyMs) return null;
-  return last[1] === null ? 'no answer just now' : delayWords(last[1]);
-}
-
-/** What a lane said at a moment, in words. */
-function saidAt({ steps, everyMs, answered, heard }: LiveLane, momentMs: number): string {
-  const place = placeAt(steps, everyMs, momentMs);
-  if (place === null) return heardAt(heard, everyMs, momentMs) ?? (answered ? 'not watched' : 'no answer yet');
-  const { stepMs, medianMs, sent, answered: got } = steps;
-  const ms = medianMs[place] ?? null;
-  if (ms === null) return 'silent';
-  const lost = stepMs > 0 ? sent[place]! - got[place]! : 0;
-  return lost > 0 ? `${delayWords(ms)}, ${lost} of ${sent[place]} lost` : delayWords(ms);
-}
-
 const timeFormat = (timeZone: string, fine: boolean) =>
   new Intl.DateTimeFormat('en-GB', {
     ...{ timeZone, weekday: 'short', day: '2-digit', month: 'short', hour: '2-digit', minute: '2-digit' },
     ...(fine ? { second: '2-digit' } : {}),
   });
 
-function Faults({ outages, frame }: { readonly outages: readonly ShownOutage[]; readonly frame: Frame }) {
-  return (
-    <div className="relative h-[1.15rem]" aria-hidden>
-      {outages.map(({ id, fault, fromMs, untilMs }) => {
-        const [from, until] = [
-          Math.max(0, xOf(frame, fromMs)),
-          Math.min(frame.width, xOf(frame, untilMs ?? frame.untilMs)),
-        ];
-        if (until < 0 || from > frame.width) return null;
-        const width = Math.max(4, until - from);
-        return (
-          <span
-            key={id}
-            className={`absolute top-0 h-full overflow-hidden whitespace-nowrap px-0.5 text-[0.7rem] leading-[1.15rem] ${FAULT_LOOKS[fault]}`}
-            style={{ left: from, width }}
-          >
-            {width > 44 ? FAULT_NAMES[fault] : ''}
-          </span>
-        );
-      })}
-    </div>
-  );
-}
-
-function MarkBands({ marks, frame }: { readonly marks: readonly ShownMark[]; readonly frame: Frame }) {
-  return marks.map(({ id, label, fromMs, untilMs }) => {
-    const [from, until] = [xOf(frame, fromMs), xOf(frame, untilMs ?? frame.untilMs)];
-    if (until < 0 || from > frame.width) return null;
-    return (
-      <span
-        key={id}
-        title={label}
-        className="pointer-events-none absolute inset-y-0 border-x border-dashed border-quiet bg-ink/[0.07]"
-        style={{ left: Math.max(0, from), width: Math.max(2, Math.min(frame.width, until) - Math.max(0, from)) }}
-      />
-    );
-  });
-}
-
-interface LaneRowProps {
-  readonly lane: LiveLane;
-  readonly frame: Frame;
-  readonly momentMs: number;
-}
-
-function LaneLabel({ lane, momentMs }: Pick<LaneRowProps, 'lane' | 'momentMs'>) {
-  const said = saidAt(lane, momentMs);
-  return (
-    <div className="min-w-0 pr-3 md:pt-1" style={{ minHeight: LANE_HEIGHT }}>
-      <p className="truncate font-medium" title={lane.name}>
-        {lane.name}
-      </p>
-      <p className={`truncate ${said === 'silent' ? 'font-semibold text-starved' : ''}`}>
-        <span className="figure text-[0.85rem]">{said}</span>
-      </p>
-      <p className="truncate text-xs text-quiet" title={lane.target}>
-        {lane.kind === 'echo' ? '' : lane.kind === 'connect' ? 'port ' : ''}
-        {lane.target}
-        {lane.asked ? '' : ', ended'}
-      </p>
-    </div>
-  );
-}
-
-function LaneRow({ lane, frame }: Pick<LaneRowProps, 'lane' | 'frame'>) {
+function LaneRow({ lane, frame }: { readonly lane: LiveLane; readonly frame: Frame }) {
   const { steps, everyMs } = lane;
   const paint = useCallback(
     (ctx: CanvasRenderingContext2D, of: Frame, colors: Parameters<typeof paintLane>[4]) =>

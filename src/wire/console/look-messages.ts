@@ -55,6 +55,10 @@ export const lookAskedSchema = z.discriminatedUnion('what', [
     ...{ what: z.literal('ports'), target: host },
     seconds: z.number().int().min(3, 'At least 3 s.').max(60, 'At most 60 s.').default(10),
   }),
+  z.strictObject({
+    what: z.literal('line'),
+    seconds: z.number().int().min(3, 'At least 3 s.').max(10, 'At most 10 s.').default(10),
+  }),
 ]) satisfies z.ZodType<LookAsked>;
 
 const key = z.string().min(8, 'A key has at least eight characters.').max(200);
@@ -81,6 +85,9 @@ const shareSeries = z.strictObject({
 });
 const rtts = z.array(ms.nullable()).max(300).readonly();
 
+const lineReading = z.strictObject({
+  ...{ atMs: z.number(), receivedBytes: z.number().nonnegative(), sentBytes: z.number().nonnegative() },
+});
 const count = z
   .number()
   .nonnegative()
@@ -178,6 +185,10 @@ export const lookFoundSchema = z.discriminatedUnion('what', [
   z.strictObject({
     ...{ what: z.literal('ports'), target: text, system: text.nullable() },
     ...{ before: portReading, after: portReading },
+  }),
+  z.strictObject({
+    ...{ what: z.literal('line'), router: text, address: text, outsideAddress: text.nullable() },
+    ...{ linkDownBps: bps.nullable(), linkUpBps: bps.nullable(), before: lineReading, after: lineReading },
   }),
 ]) satisfies z.ZodType<LookFound>;
 

@@ -26,6 +26,7 @@ function askedOf(what: LookKind, { folder, megabytes, streams, target, resolvers
     case 'names':
       return { what, resolvers: listOf(resolvers), names: listOf(names) };
     case 'programs':
+    case 'line':
     case 'air':
       return { what };
   }

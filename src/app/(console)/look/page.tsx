@@ -4,7 +4,7 @@ import { connection } from 'next/server';
 import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
 import { LOOK_KINDS } from '@/core';
-import { looksPageOf, siteOf, theConsole } from '@/services';
+import { looksPageOf, siteOf, theConsole, type ChangedThing } from '@/services';
 import { FollowChanges } from '@/ui/board/follow-changes';
 import { LookForm } from '@/ui/look/look-form';
 import { LookList } from '@/ui/look/look-list';
@@ -14,6 +14,8 @@ import { saveOfficeAction } from '../set-up/actions';
 import { askLookAction, stopLookAction } from './actions';
 
 export const metadata: Metadata = { title: 'Look from a machine' };
+
+const FOLLOWED: readonly ChangedThing[] = ['looks', 'presence', 'office'];
 
 interface LookPlaceProps {
   readonly searchParams: Promise<{ readonly what?: string | string[]; readonly target?: string | string[] }>;
@@ -34,7 +36,7 @@ export default async function LookPlace({ searchParams }: LookPlaceProps) {
   };
   return (
     <>
-      <FollowChanges />
+      <FollowChanges shown={FOLLOWED} />
       <h1 className="text-xl font-semibold">Look from a machine</h1>
       <p className="mb-4 mt-1 max-w-[46rem] text-quiet">
         Which resolver to take, where on the way the delay comes in, what a store can do: as an agent of this office

@@ -56,6 +56,58 @@ describe('a report', () => {
     expect(report.span).toMatch(/24 November 2026/);
   });
 
+  it('says nothing of silences where nobody watched, and whose fault they were where somebody did', async () => {
+    expect(sectionOf(await read(), 'silence')).toBeUndefined();
+    const { store, wallMs } = console.context;
+    const deviceId = (await store.sites.devicesOf(siteId))[0]!.id;
+    await store.agents.save({
+      ...{ deviceId, siteId, version: '0.1.0', protocol: 1, can: ['lanes'], clockOffsetMs: 0, outbox: 0 },
+      facts: { system: 'Debian', gateway: null, gatewayMs: null, resolvers: [], links: [] },
+      ...{ joinedAtMs: 0, seenAtMs: wallMs() },
+    });
+    const lane = {
+      id: 'lane',
+      name: 'Hilltop',
+      kind: 'echo',
+      target: '203.0.113.9',
+      role: 'outside',
+      everyMs: 1000,
+    } as const;
+    await store.lanes.save({ ...lane, siteId, deviceId, place: 0, madeAtMs: 0, removedAtMs: null, answeredAtMs: 1 });
+    const fromMs = Math.floor(wallMs() / HOUR - 1) * HOUR;
+    const figures = { minMs: 9, medianMs: 12, p95Ms: 14, maxMs: 90 };
+    const minutes = Array.from({ length: 60 }, (_, minute) => ({
+      ...{
+        laneId: 'lane',
+        fromMs: fromMs + minute * 60_000,
+        sent: 60,
+        answered: 60,
+        ...figures,
+        raw: new Uint8Array(),
+      },
+    }));
+    await store.lanes.addMinutes(minutes);
+    await store.lanes.replaceOutages(
+      deviceId,
+      [],
+      [
+        {
+          ...{ id: 'o1', siteId, deviceId, fault: 'line', laneIds: ['lane'], air: false },
+          ...{ fromMs: fromMs + 600_000, untilMs: fromMs + 642_000 },
+        },
+      ],
+    );
+    const report = await read({ fromMs, untilMs: fromMs + HOUR } as Partial<ReportOrder>);
+    const silence = sectionOf(report, 'silence')!;
+    expect(silence.sentences[0]).toMatch(
+      /^The line was there 98\.8 % of the watched time: silent for 42 s in one outage \(seen by .+\)\.$/,
+    );
+    expect(silence.table!.rows).toEqual([
+      [expect.any(String), '42 s', 'the line', 'The gateway answered, nothing outside did: the line'],
+    ]);
+    await store.agents.remove(deviceId);
+  });
+
   it('holds the medians of each device, link and reach', async () => {
     const { table } = sectionOf(await read(), 'measured')!;
     expect(table!.rows.map(([device, , reach, runs]) => [device, reach, runs])).toEqual([

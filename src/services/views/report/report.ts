@@ -15,7 +15,16 @@ export interface ReportSection {
   readonly table: ReportTable | null;
 }
 
-export const REPORT_SECTIONS = ['findings', 'plan', 'measured', 'changed', 'hunts', 'cases', 'story'] as const;
+export const REPORT_SECTIONS = [
+  'findings',
+  'plan',
+  'silence',
+  'measured',
+  'changed',
+  'hunts',
+  'cases',
+  'story',
+] as const;
 export type ReportSectionKey = (typeof REPORT_SECTIONS)[number];
 
 /** What heads each report of a console: who made it. `logo`: a data URL of a PNG or JPEG; null: none. */

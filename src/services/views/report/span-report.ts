@@ -7,10 +7,12 @@ import { swapsPageOf } from '../swaps-page';
 import { lineSection } from './line-section';
 import { measuredSection, type ReportSpan } from './measured-section';
 import { section, type ReportSection, type ReportSectionKey } from './report';
+import { silenceSection } from './silence-section';
 
 export const SPAN_SECTIONS = [
   'findings',
   'plan',
+  'silence',
   'measured',
   'changed',
   'hunts',
@@ -114,6 +116,7 @@ export async function spanReport(
   const all = [
     findings.section,
     lines.section,
+    await silenceSection(context, siteId, span, moment),
     measured.section,
     await changedSection(context, siteId, span, moment),
     await huntsSection(context, siteId, span, moment),

@@ -97,7 +97,7 @@ describe('a report', () => {
         },
       ],
     );
-    const report = await read({ fromMs, untilMs: fromMs + HOUR } as Partial<ReportOrder>);
+    const report = await read({ fromMs, untilMs: fromMs + HOUR });
     const silence = sectionOf(report, 'silence')!;
     expect(silence.sentences[0]).toMatch(
       /^The line was there 98\.8 % of the watched time: silent for 42 s in one outage \(seen by .+\)\.$/,

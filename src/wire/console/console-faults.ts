@@ -1,4 +1,5 @@
 import type { FaultCatalogue } from '../fault/fault';
+import { AGENT_SIDE_FAULTS } from './agent-side-faults';
 import { BRING_IN_FAULTS } from './import-faults';
 
 /** Everything that the console may answer instead of doing it. The table in docs/errors.md is held against this one. */
@@ -310,72 +311,7 @@ export const CONSOLE_FAULTS = {
     title: 'Nobody like that is told',
     sentence: 'Whoever was told there was removed meanwhile. Load the page again to see who is told.',
   },
-  'agent-other-version': {
-    status: 409,
-    title: 'Agent of another version',
-    sentence:
-      'The agent of version {version} and this console do not understand each other. Fetch the agent from this console anew, then join again.',
-  },
-  'agent-unknown': {
-    status: 404,
-    title: 'No such agent',
-    sentence: 'That machine is no agent here, or no more. Load the page again to see which there are.',
-  },
-  'agent-away': {
-    status: 409,
-    title: 'Agent away',
-    sentence: '{agent} does not stand by just now. See on the page of agents since when, then ask again.',
-  },
-  'agent-busy': {
-    status: 409,
-    title: 'Agent busy',
-    sentence: '{agent} measures just now, or looks at something else. Ask again when that is done.',
-  },
-  'agent-cannot': {
-    status: 409,
-    title: 'Agent cannot do that',
-    sentence: '{agent} runs an agent that does not know how to do that. Bring it up to date from the page of agents.',
-  },
-  'lane-unknown': {
-    status: 404,
-    title: 'No such lane',
-    sentence: 'That lane is not asked any more. Load the page again to see which are.',
-  },
-  'lane-there': {
-    status: 409,
-    title: 'Lane is there',
-    sentence: 'This machine asks there already, as {name}. End that one first if it is to be asked otherwise.',
-  },
-  'too-many-lanes': {
-    status: 409,
-    title: 'Too many lanes',
-    sentence: 'A machine keeps at most {most} lanes. End one that is not needed any more.',
-  },
-  'mark-unknown': {
-    status: 404,
-    title: 'No such mark',
-    sentence: 'That mark is gone. Load the page again to see which there are.',
-  },
-  'look-unknown': {
-    status: 404,
-    title: 'No such look',
-    sentence: 'Nobody asked for that here, or it was long ago. Load the page again to see what was asked.',
-  },
-  'link-change-unknown': {
-    status: 404,
-    title: 'Nothing changed there',
-    sentence: 'That change is not known here any more. Load the page again.',
-  },
-  'schedule-unknown': {
-    status: 404,
-    title: 'No such schedule',
-    sentence: 'That schedule was removed meanwhile. Load the page again to see which there are.',
-  },
-  'schedule-unreadable': {
-    status: 400,
-    title: 'Schedule cannot be read',
-    sentence: '{complaint} Say it like “every 20 minutes from 7 to 19, Monday to Friday, internet, quick”.',
-  },
+  ...AGENT_SIDE_FAULTS,
   'alternation-over': {
     status: 409,
     title: 'Not at that step',

@@ -1,4 +1,4 @@
-import { execFileSync } from 'node:child_process';
+import { execFileSync, spawnSync } from 'node:child_process';
 import { chmodSync, existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -74,7 +74,13 @@ describe('a share, written and read back', () => {
     mkdirSync(small());
     execFileSync('mount', ['-t', 'tmpfs', '-o', options, 'tmpfs', small()]);
   };
-  const mayMount = process.getuid?.() === 0;
+  const mayMount = (() => {
+    const trial = mkdtempSync(join(tmpdir(), 'bent-straw-mount-'));
+    const { status } = spawnSync('mount', ['-t', 'tmpfs', 'tmpfs', trial]);
+    if (status === 0) spawnSync('umount', [trial]);
+    rmSync(trial, { recursive: true });
+    return status === 0;
+  })();
   const whereMounts = mayMount ? it : it.skip;
   whereMounts('is refused where nothing may be written, and leaves nothing', async () => {
     mountSmall('size=200m,ro');

@@ -1,6 +1,7 @@
 export type { StoredLane, StoredMark } from '@/store';
 export { addLane, beginLanes, endLane, MOST_LANES, tellLanes } from './lanes';
 export { beginMark, endMark, removeMark } from './marks';
+export { openOutages, type OpenOutage } from './open-outages';
 export { refreshOutages } from './outages';
 export { sumLanes, MINUTES_STAY_DAYS } from './sum-lanes';
 export { takeMinutes } from './take-minutes';

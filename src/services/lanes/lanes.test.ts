@@ -9,6 +9,7 @@ import {
   endMark,
   MINUTES_STAY_DAYS,
   MOST_LANES,
+  openOutages,
   removeMark,
   sumLanes,
   takeMinutes,
@@ -188,6 +189,14 @@ describe('the lanes of a machine', () => {
     await take(by(0, 2));
     const begun = (await span(HOUR_MS)).outages;
     expect(begun).toMatchObject([{ fault: 'line', fromMs: fromMs + 50_000, untilMs: null }]);
+    // The board says so as long as the machine can say that it goes on.
+    console.advanceMs(-27.5 * MINUTE_MS);
+    expect(await openOutages(console.context, siteId)).toMatchObject([
+      { id: begun[0]!.id, sentence: 'the gateway answered, nothing outside did: the line' },
+    ]);
+    console.advanceMs(5 * MINUTE_MS);
+    expect(await openOutages(console.context, siteId)).toEqual([]);
+    console.advanceMs(22.5 * MINUTE_MS);
     for (let minute = 2; minute < 12; minute += 1) await take(by(minute, minute + 1));
     const { outages, machines } = await span(HOUR_MS);
     expect(outages).toMatchObject([{ id: begun[0]!.id, fromMs: fromMs + 50_000, untilMs: fromMs + 560_000 }]);

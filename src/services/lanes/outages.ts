@@ -20,14 +20,14 @@ async function isByAir({ store }: ConsoleContext, deviceId: string): Promise<boo
 
 /**
  * Works out anew what was silent around new minutes of a machine. An outage that was known already and goes on keeps its id and
- * its begin.
+ * its begin. True when another one goes on than before.
  */
 export async function refreshOutages(
   context: ConsoleContext,
   { deviceId, siteId }: Pick<StoredLane, 'deviceId' | 'siteId'>,
   fromMs: number,
   untilMs: number,
-): Promise<void> {
+): Promise<boolean> {
   const { lanes: queries } = context.store;
   const lanes = await queries.ofDevice(deviceId);
   const windowMs = fromMs - BEFORE_MS;
@@ -70,4 +70,12 @@ export async function refreshOutages(
     .filter(({ id, untilMs: end, fromMs: begin }) => begin < windowMs && end === null && !taken.has(id))
     .map((outage) => ({ ...outage, untilMs: windowMs }));
   await queries.replaceOutages(deviceId, gone, [...kept, ...over]);
+  const goOn = (of: readonly StoredOutage[]) =>
+    of.filter((outage) => outage.untilMs === null).map(({ id, fault }) => `${id} ${fault}`);
+  return (
+    goOn(known).sort().join() !==
+    goOn([...kept, ...over])
+      .sort()
+      .join()
+  );
 }

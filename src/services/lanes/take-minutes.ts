@@ -30,8 +30,14 @@ export async function takeMinutes(
     await context.store.lanes.addMinutes(minutes);
     const times = minutes.map(({ fromMs }) => fromMs);
     const [first, last] = [Math.min(...times), Math.max(...times)];
-    await refreshOutages(context, { deviceId: device.id, siteId: device.siteId }, first, last + MINUTE_MS);
-    context.changes.tell('lanes');
+    const begunOrOver = await refreshOutages(
+      context,
+      { deviceId: device.id, siteId: device.siteId },
+      first,
+      last + MINUTE_MS,
+    );
+    // Minutes come all the time; a board shows only what goes on.
+    context.changes.tell('lanes', ...(begunOrOver ? (['presence'] as const) : []));
   }
   return done({ taken: minutes.length, nowMs });
 }

@@ -3,6 +3,7 @@ import type { Device, Site } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import { canHave, cellKey, columnsOf, type BoardCell, type BoardColumn } from './board-cells';
 import { keepsCell, keepsColumn, keepsRow, type BoardFilter } from './board-filter';
+import { openOutages, type OpenOutage } from '../lanes/open-outages';
 import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
 import { newestCells } from './newest-cells';
@@ -38,6 +39,8 @@ export interface Board {
   /** Everything that the board could be narrowed to. */
   readonly spots: readonly string[];
   readonly allColumns: readonly BoardColumn[];
+  /** What is silent now. */
+  readonly silent: readonly OpenOutage[];
   /** Whether anything was measured here at all. */
   readonly measured: boolean;
   readonly deviceCount: number;
@@ -60,13 +63,14 @@ export async function boardOf(
   if (site === null) return failed('site-missing');
   const nowMs = context.wallMs();
   const devices = await sites.devicesOf(site.id);
-  const [spots, peers, newest, tray, { line, plan }, { diagnosis, ...out }] = await Promise.all([
+  const [spots, peers, newest, tray, { line, plan }, { diagnosis, ...out }, silent] = await Promise.all([
     sites.spotsOf(site.id),
     sites.peersOf(site.id),
     newestCells(context, site.id),
     trayOf(context, site.id),
     crossingOf(context, site.id, { reach: 'internet' }, nowMs),
     standsOut(context, site.id, devices),
+    openOutages(context, site.id),
   ]);
   const { cells, flowBps } = newest;
   const allColumns = columnsOf(newest.columns, devices, peers);
@@ -116,6 +120,7 @@ export async function boardOf(
     groups,
     spots: spots.map((spot) => spot.name),
     allColumns,
+    silent,
     measured: newest.columns.length > 0,
     deviceCount: devices.length,
     devices: devices.map(present),

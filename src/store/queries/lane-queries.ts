@@ -118,6 +118,16 @@ export class LaneQueries {
     );
   }
 
+  /** The begin of the newest minute of some lanes; null: there is none. */
+  async newestMinute(laneIds: readonly string[]): Promise<number | null> {
+    if (laneIds.length === 0) return null;
+    const [found] = await this.sequelize.query<{ newest: number | null }>(
+      `SELECT max(fromMs) AS newest FROM lane_minutes WHERE laneId IN (${places(laneIds.length)})`,
+      { replacements: [...laneIds], type: QueryTypes.SELECT },
+    );
+    return found?.newest ?? null;
+  }
+
   /** Figures of minutes (`stepMs` of a minute), or of longer stretches, in the order of time. */
   async steps(laneIds: readonly string[], stepMs: number, fromMs: number, untilMs: number): Promise<LaneStep[]> {
     if (laneIds.length === 0) return [];

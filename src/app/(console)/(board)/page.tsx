@@ -25,6 +25,7 @@ import {
   withdrawTurnAction,
 } from './actions';
 import { saveOfficeAction } from '../set-up/actions';
+import { SilentNow } from '@/ui/board/silent-now';
 import { WhatStandsOut } from '@/ui/findings/what-stands-out';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { StrawPath } from '@/ui/straw/straw-path';
@@ -62,6 +63,7 @@ export default async function BoardPage({ searchParams }: { readonly searchParam
     <>
       <FollowChanges />
       <h1 className="sr-only">Board of {board.site.name}</h1>
+      <SilentNow silent={board.silent} />
       <WhatStandsOut
         out={board.out}
         nowMs={board.nowMs}

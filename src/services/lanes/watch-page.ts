@@ -79,15 +79,18 @@ export interface WatchedSpan {
   }[];
 }
 
+/** To the hundredth of a ms, as it was kept. */
+const rounded = (ms: number | null) => (ms === null ? null : Math.round(ms * 100) / 100);
+
 function stepsOf(of: readonly LaneStep[], stepMs: number): ShownSteps {
   return {
     stepMs,
     atMs: of.map(({ fromMs }) => fromMs),
     sent: of.map(({ sent }) => sent),
     answered: of.map(({ answered }) => answered),
-    minMs: of.map(({ minMs }) => minMs),
-    medianMs: of.map(({ medianMs }) => medianMs),
-    p95Ms: of.map(({ p95Ms }) => p95Ms),
+    minMs: of.map(({ minMs }) => rounded(minMs)),
+    medianMs: of.map(({ medianMs }) => rounded(medianMs)),
+    p95Ms: of.map(({ p95Ms }) => rounded(p95Ms)),
   };
 }
 
@@ -149,7 +152,9 @@ async function shownMark(
   lanes: readonly StoredLane[],
   nowMs: number,
 ): Promise<ShownMark> {
-  const span = { fromMs: mark.fromMs, untilMs: mark.untilMs ?? nowMs };
+  // One that nobody ended is told by its first day.
+  const untilMs = Math.min(mark.untilMs ?? nowMs, mark.fromMs + DAY_MS);
+  const span = { fromMs: mark.fromMs, untilMs };
   const minutes = await store.lanes.steps(
     lanes.map(({ id }) => id),
     MINUTE_MS,

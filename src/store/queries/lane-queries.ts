@@ -47,6 +47,20 @@ const FIGURES = 'sent, answered, minMs, medianMs, p95Ms, maxMs';
 const MOST_BOUND = 900;
 const places = (many: number) => Array.from({ length: many }, () => '?').join(', ');
 
+const STEP_COLUMNS = ['laneId', 'fromMs', 'sent', 'answered', 'minMs', 'medianMs', 'p95Ms', 'maxMs'] as const;
+type StepRow = [string, number, number, number, number | null, number | null, number | null, number | null];
+// Plain, one by one: there are thousands of them.
+const stepOf = (row: StepRow): LaneStep => ({
+  laneId: row[0],
+  fromMs: row[1],
+  sent: row[2],
+  answered: row[3],
+  minMs: row[4],
+  medianMs: row[5],
+  p95Ms: row[6],
+  maxMs: row[7],
+});
+
 type OutageRow = Omit<StoredOutage, 'laneIds' | 'air'> & { readonly laneIds: string; readonly air: number };
 const outageOf = ({ laneIds, air, ...row }: OutageRow): StoredOutage => ({
   ...row,
@@ -128,15 +142,19 @@ export class LaneQueries {
     return found?.newest ?? null;
   }
 
-  /** Figures of minutes (`stepMs` of a minute), or of longer stretches, in the order of time. */
+  /** Figures of minutes (`stepMs` of a minute), or of longer stretches, by lane, in the order of time. */
   async steps(laneIds: readonly string[], stepMs: number, fromMs: number, untilMs: number): Promise<LaneStep[]> {
     if (laneIds.length === 0) return [];
     const [table, step] = stepMs === 60_000 ? ['lane_minutes', []] : (['lane_sums', [stepMs]] as [string, number[]]);
-    return this.sequelize.query<LaneStep>(
-      `SELECT laneId, fromMs, ${FIGURES} FROM ${table} WHERE laneId IN (${places(laneIds.length)})
-       ${step.length > 0 ? 'AND stepMs = ?' : ''} AND fromMs >= ? AND fromMs < ? ORDER BY fromMs`,
+    // A day of eight lanes is 11 500 rows: as one text they come several times as fast.
+    const columns = STEP_COLUMNS.join(', ');
+    const [found] = await this.sequelize.query<{ text: string }>(
+      `SELECT '[' || coalesce(group_concat(json_array(${columns}), ','), '') || ']' AS text FROM (
+         SELECT ${columns} FROM ${table} WHERE laneId IN (${places(laneIds.length)})
+         ${step.length > 0 ? 'AND stepMs = ?' : ''} AND fromMs >= ? AND fromMs < ? ORDER BY laneId, fromMs)`,
       { replacements: [...laneIds, ...step, fromMs, untilMs], type: QueryTypes.SELECT },
     );
+    return (JSON.parse(found!.text) as StepRow[]).map(stepOf);
   }
 
   async addSums(stepMs: number, steps: readonly LaneStep[]): Promise<void> {

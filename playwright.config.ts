@@ -19,6 +19,7 @@ const SEEN = [
     'failures',
     'hunts',
     'ledger',
+    'own-agent',
     'people',
     'rounds',
     'side',

@@ -43,7 +43,12 @@ export function LookForm({ machines, begin, names, ask }: LookFormProps) {
       aria-busy={working}
       onSubmit={(event) => {
         event.preventDefault();
-        start(async () => setRefused(await ask(deviceId, what, typed)));
+        start(async () => {
+          const said = await ask(deviceId, what, typed);
+          setRefused(said);
+          // What is secret is kept by the console from now on, and stands nowhere on the page.
+          if (said === null) setTyped((before) => ({ ...before, community: '', authKey: '', privKey: '' }));
+        });
       }}
     >
       <div className="flex flex-wrap items-end gap-x-5 gap-y-3">

@@ -60,17 +60,15 @@ test('a lane that is added is asked at once, and what it says is seen live', asy
 });
 
 test('it is the same after a start, and stays away once it is retired', async ({ page }) => {
+  test.setTimeout(60_000);
   await program.interrupt();
   await start();
   await signIn(page, program);
   await page.goto(`${program.origin}/agent`);
   const own = page.getByRole('listitem').filter({ hasText: hostname() }).first();
   await expect(own).toContainText('stands by', { timeout: 30_000 });
-  await own.getByRole('button', { name: 'Retire' }).click();
-  await page
-    .getByRole('dialog')
-    .getByRole('button', { name: /Retire/ })
-    .click();
+  await own.getByRole('button', { name: 'Retire', exact: true }).click();
+  await page.getByRole('button', { name: 'Retire it' }).click();
   await expect(page.getByText('None yet. Two lines on a machine')).toBeVisible();
   await program.interrupt();
   await start();

@@ -155,6 +155,22 @@ describe('an agent that stands by', () => {
     await ended;
   });
 
+  it('what the console does not take ends the look, with why', async () => {
+    const answers = [
+      Response.json({ code: 'request-too-large', detail: 'It is larger than 1 MB.' }, { status: 413 }),
+      new Response(null, { status: 204 }),
+    ];
+    answer = () => answers.shift()!;
+    const { ended, end } = start();
+    await until(() => opened.length > 0);
+    opened[0]!.send(JSON.stringify(LOOK));
+    await until(() => kinds().includes('looked'));
+    expect(posted[1]!.body).toMatchObject({ ok: false, code: 'look-failed' });
+    expect(posted[1]!.body['sentence']).toContain('It is larger than 1 MB.');
+    end();
+    await ended;
+  });
+
   it('looks at one thing at a time, and stops when it is not wanted any more', async () => {
     answer = () => new Response(null, { status: 204 });
     look = (_, signal) =>

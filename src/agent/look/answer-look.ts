@@ -28,11 +28,17 @@ export async function answerLook(
   order: LookOrder,
   { take, post, signal }: { readonly take: TakeLook; readonly post: Post; readonly signal: AbortSignal },
 ): Promise<LookOutcome> {
-  const outcome = await outcomeOf(take, order, signal);
+  let outcome = await outcomeOf(take, order, signal);
   const path = `/api/v1/looks/${encodeURIComponent(order.lookId)}/outcome`;
   for (const pauseMs of PAUSES_MS) {
     const reply = await replyOf(post(path, outcome));
-    if (reply.kind === 'answered' || reply.kind === 'refused') break;
+    if (reply.kind === 'answered' || (reply.kind === 'refused' && !outcome.ok)) break;
+    if (reply.kind === 'refused') {
+      // Whoever asked is not left waiting for something that the console does not take.
+      const { code, message: sentence } = new LookFault('look-failed', { why: reply.refusal.detail });
+      outcome = { ok: false, code, sentence };
+      continue;
+    }
     await sleep(pauseMs, new AbortController().signal);
   }
   return outcome;

@@ -31,6 +31,8 @@ type Column = keyof typeof COLUMNS;
 type Columns = Readonly<Partial<Record<Column, ReadonlyMap<string, unknown>>>>;
 
 const UP = 1;
+/** Behind the way to another switch there may be thousands. */
+const MOST_BEHIND = 200;
 const DUPLEX: Readonly<Record<number, 'half' | 'full'>> = { 2: 'half', 3: 'full' };
 
 async function read(session: SnmpSession, columns: readonly Column[]): Promise<Columns> {
@@ -78,7 +80,7 @@ function portsOf(columns: Columns, behind: ReadonlyMap<string, readonly string[]
       ...{ inErrors: number('inErrors', index), outErrors: number('outErrors', index) },
       checksumErrors: number('checksums', index),
       discards: sum(number('inDiscards', index), number('outDiscards', index)),
-      behind: behind.get(index) ?? [],
+      behind: (behind.get(index) ?? []).slice(0, MOST_BEHIND),
     };
   });
 }

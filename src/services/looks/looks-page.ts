@@ -1,7 +1,7 @@
 import type { StoredLook } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 
-const MOST_SHOWN = 40;
+const MOST_SHOWN = 25;
 
 /** A machine that can be asked to look. */
 export interface LookingMachine {

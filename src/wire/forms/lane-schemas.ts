@@ -19,6 +19,12 @@ const laneFields = {
   role: z.enum(LANE_ROLES),
 };
 
+/** A page costs whoever serves it more than a packet does. */
+const LEAST_SECONDS_OF_PAGE = 5;
+const polite = ({ kind, everySeconds }: { kind: string; everySeconds: number }) =>
+  kind !== 'web' || everySeconds >= LEAST_SECONDS_OF_PAGE;
+const rude = { path: ['everySeconds'], message: `A page is asked every ${LEAST_SECONDS_OF_PAGE} seconds at most.` };
+
 const fitting = ({ kind, target }: { kind: keyof typeof TARGETS; target: string }) => TARGETS[kind][0].test(target);
 const complaint = {
   error: ({ input }: { input?: unknown }) => TARGETS[(input as { kind: keyof typeof TARGETS }).kind][1],
@@ -28,7 +34,8 @@ const complaint = {
 /** One more lane of a machine. */
 export const newLaneSchema = z
   .strictObject({ ...laneFields, deviceId: z.string().max(64), everySeconds: z.number().min(0.2).max(60).default(1) })
-  .refine(fitting, complaint);
+  .refine(fitting, complaint)
+  .refine(polite, rude);
 export type NewLaneForm = z.infer<typeof newLaneSchema>;
 
 const everySeconds = typedNumber
@@ -38,7 +45,8 @@ const everySeconds = typedNumber
 /** The same as it is typed. */
 export const laneFormSchema = z
   .object({ ...laneFields, deviceId: z.string().max(64), everySeconds })
-  .refine(fitting, complaint);
+  .refine(fitting, complaint)
+  .refine(polite, rude);
 
 const label = z.string().trim().min(1, 'Say what begins.').max(80, 'At most 80 characters.');
 export const markFormSchema = z.object({ label });

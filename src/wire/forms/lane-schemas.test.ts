@@ -1,0 +1,27 @@
+import { laneFormSchema, newLaneSchema } from './lane-schemas';
+
+const LANE = { deviceId: 'd', name: 'Far shop', kind: 'echo', target: '192.0.2.1', role: 'outside', everySeconds: 1 };
+const messageOf = (change: object) => newLaneSchema.safeParse({ ...LANE, ...change }).error?.issues[0]?.message ?? null;
+
+describe('a lane that somebody adds', () => {
+  it.each([
+    [{ kind: 'echo', target: 'router.example' }, null],
+    [{ kind: 'echo', target: 'fe80::1%eth0' }, null],
+    [{ kind: 'echo', target: '-f' }, 'Give a name or an address, such as 192.0.2.1.'],
+    [{ kind: 'echo', target: 'a b' }, 'Give a name or an address, such as 192.0.2.1.'],
+    [{ kind: 'connect', target: '[2001:db8::1]:443' }, null],
+    [{ kind: 'connect', target: '192.0.2.1' }, 'Give a name or an address and a port, such as 192.0.2.1:443.'],
+    [{ kind: 'web', target: 'https://example.com/', everySeconds: 10 }, null],
+    [
+      { kind: 'web', target: 'file:///etc/passwd', everySeconds: 10 },
+      'Give a web address, such as https://example.com.',
+    ],
+    [{ kind: 'web', target: 'https://example.com/' }, 'A page is asked every 5 seconds at most.'],
+  ])('%j: %s', (change, message) => expect(messageOf(change)).toBe(message));
+
+  it('is typed with a decimal comma, and refused with nonsense', () => {
+    expect(laneFormSchema.parse({ ...LANE, everySeconds: '0,5' }).everySeconds).toBe(0.5);
+    for (const everySeconds of ['', '0', '61', 'often'])
+      expect(laneFormSchema.safeParse({ ...LANE, everySeconds }).success).toBe(false);
+  });
+});

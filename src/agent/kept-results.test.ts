@@ -85,7 +85,8 @@ describe('what an agent measured while nobody took it', () => {
     const runs = await Promise.all(ids.map((id) => console.context.store.runs.byId(id)));
     expect(runs.map((run) => run!.status)).toEqual(Array.from({ length: RUNS }, () => 'finished'));
     expect(new Set(runs.map((run) => run!.id))).toEqual(new Set(made));
-  });
+    // A hundred ends and starts, each with its disk: on a slow one that takes a while.
+  }, 180_000);
 
   it('is handed in by age, whatever the runs are called', async () => {
     const outbox = diskOutbox(folder, ORIGIN);

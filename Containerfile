@@ -13,6 +13,8 @@ FROM ${BASE} AS base
 # What an agent looks with: ping for lanes and paths, ip and ss for links and programs.
 RUN apt-get update && apt-get install -y --no-install-recommends iputils-ping iproute2 iw && rm -rf /var/lib/apt/lists/*
 ENV NODE_ENV=production
+# A volume takes over whose the folder is.
+RUN mkdir /data && chown node:node /data
 VOLUME /data
 EXPOSE 4870
 

@@ -23,6 +23,12 @@ describe('the unit of an agent', () => {
     expect(valueOf(unit, 'ExecStart')).toContain('"/opt/my \\"straw\\"/100 %%/$$HOME/agent.mjs"');
   });
 
+  it('slows down only what is meant to be small', () => {
+    const options = { what: 'x', state: 'x', words: ['x'] };
+    expect(systemdUnit(options)).not.toContain('MemoryHigh');
+    expect(valueOf(systemdUnit({ ...options, memory: '200M' }), 'MemoryHigh')).toBe('200M');
+  });
+
   const ANALYZE = '/usr/bin/systemd-analyze';
   (existsSync(ANALYZE) ? it : it.skip)('is one that systemd understands', () => {
     const folder = mkdtempSync(join(tmpdir(), 'bent-straw-'));

@@ -5,6 +5,8 @@ export interface UnitOptions {
   readonly words: readonly string[];
   /** Folder below /var/lib that it may write. */
   readonly state: string;
+  /** From so much memory on it is slowed down; absent: never. */
+  readonly memory?: string;
 }
 
 /** A word as a unit file wants it (systemd.service(5), "Command lines"): in quotes where something in it means something there. */
@@ -15,7 +17,7 @@ const quoted = (word: string) =>
  * A systemd unit that keeps a program running: an own user that may write nothing but its state, restarted whatever happens
  * (systemd.exec(5)). It may send echo requests, and nothing else that others may not.
  */
-export function systemdUnit({ what, words, state }: UnitOptions): string {
+export function systemdUnit({ what, words, state, memory }: UnitOptions): string {
   return `[Unit]
 Description=Bent Straw ${what}
 Documentation=file:/var/lib/${state}
@@ -49,8 +51,7 @@ RestrictSUIDSGID=yes
 LockPersonality=yes
 SystemCallArchitectures=native
 UMask=0077
-MemoryHigh=200M
-
+${memory === undefined ? '' : `MemoryHigh=${memory}\n`}
 [Install]
 WantedBy=multi-user.target
 `;

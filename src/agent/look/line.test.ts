@@ -74,7 +74,7 @@ describe('the line’s own counters', () => {
 
   it('are read twice, with what the line came up with and its address outside', async () => {
     const looking = look();
-    await new Promise((resolve) => setTimeout(resolve, 250));
+    while (!asked.includes('GetTotalBytesSent')) await new Promise(setImmediate);
     values = {
       ...values,
       GetTotalBytesReceived: { NewTotalBytesReceived: 1_001_000 },

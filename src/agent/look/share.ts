@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { mkdtemp, open, readdir, rm, stat, statfs, type FileHandle } from 'node:fs/promises';
+import { mkdtemp, open, readdir, realpath, rm, stat, statfs, type FileHandle } from 'node:fs/promises';
 import { hostname } from 'node:os';
 import { join, resolve } from 'node:path';
 import type { ShareAsked, ShareFound, ShareSeries } from '@/core';
@@ -167,7 +167,7 @@ export async function lookAtShare(asked: ShareAsked, signal: AbortSignal): Promi
         free: Math.floor((bavail * bsize) / MEGABYTE),
         wanted: asked.megabytes,
       });
-    const mount = mountOf(readMounts(readFact('/proc/self/mountinfo') ?? ''), folder);
+    const mount = mountOf(readMounts(readFact('/proc/self/mountinfo') ?? ''), await realpath(folder));
     begun = true;
     const own = await mkdtemp(join(folder, `${PREFIX}${process.pid}-`));
     try {

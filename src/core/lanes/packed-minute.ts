@@ -3,6 +3,7 @@ import { MINUTE_MS, type LaneEcho } from './lane';
 /** A round trip is kept in steps of 10 µs; when it was sent in steps of 10 ms. */
 const RTT_STEPS_PER_MS = 100;
 const TIME_STEP_MS = 10;
+const LAST_STEP = MINUTE_MS / TIME_STEP_MS - 1;
 
 function putNumber(bytes: number[], value: number): void {
   let rest = value;
@@ -22,7 +23,8 @@ export function packMinute(fromMs: number, echoes: readonly LaneEcho[]): Uint8Ar
   const bytes: number[] = [];
   let beforeSteps = 0;
   for (const { atMs, ms } of echoes) {
-    const steps = Math.max(beforeSteps, Math.round((atMs - fromMs) / TIME_STEP_MS));
+    // What was sent in the last 5 ms of a minute is not of the next one.
+    const steps = Math.max(beforeSteps, Math.min(LAST_STEP, Math.round((atMs - fromMs) / TIME_STEP_MS)));
     putNumber(bytes, steps - beforeSteps);
     putNumber(bytes, ms === null ? 0 : 1 + Math.round(Math.max(0, ms) * RTT_STEPS_PER_MS));
     beforeSteps = steps;

@@ -58,7 +58,7 @@ function unit({ install: isWanted, root }: UnitOptions): void {
   if (readEnrolment() === null) throw new AgentFault('not-joined');
   const installed = isWanted === true;
   const text = systemdUnit({
-    ...{ what: 'agent', state: basename(STATE_FOLDER) },
+    ...{ what: 'agent', state: basename(STATE_FOLDER), memory: '200M' },
     words: [process.execPath, installed ? PROGRAM_FILE : agentFile(), 'serve'],
   });
   if (installed) {

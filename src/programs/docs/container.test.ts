@@ -24,6 +24,10 @@ describe('the Containerfile', () => {
     }
   });
 
+  it('lets the one that they run as write to the volume', () => {
+    expect(CONTAINERFILE).toMatch(/chown node:node \/data\nVOLUME \/data/);
+  });
+
   it('names no registry, and takes nothing from the network at run time', () => {
     expect(CONTAINERFILE).not.toMatch(/\b[\w-]+\.(io|com|org)\//);
     const afterBuilt = CONTAINERFILE.split('AS base')[1]!;

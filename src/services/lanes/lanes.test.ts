@@ -187,10 +187,10 @@ describe('the lanes of a machine', () => {
     const by = (from: number, to: number) =>
       minutes.filter((minute) => minute.fromMs >= fromMs + from * MINUTE_MS && minute.fromMs < fromMs + to * MINUTE_MS);
     await take(by(0, 2));
+    // It goes on as long as the machine can say so.
+    console.advanceMs(-27.5 * MINUTE_MS);
     const begun = (await span(HOUR_MS)).outages;
     expect(begun).toMatchObject([{ fault: 'line', fromMs: fromMs + 50_000, untilMs: null }]);
-    // The board says so as long as the machine can say that it goes on.
-    console.advanceMs(-27.5 * MINUTE_MS);
     expect(await openOutages(console.context, siteId)).toMatchObject([
       { id: begun[0]!.id, sentence: 'the gateway answered, nothing outside did: the line' },
     ]);
@@ -202,6 +202,52 @@ describe('the lanes of a machine', () => {
     expect(outages).toMatchObject([{ id: begun[0]!.id, fromMs: fromMs + 50_000, untilMs: fromMs + 560_000 }]);
     expect(outages[0]!.sentence).toBe('the gateway answered, nothing outside did: the line');
     expect(machines[0]!.availability).toMatchObject({ outages: 1, silentMs: 510_000, watchedMs: 12 * MINUTE_MS });
+  });
+
+  it('an outage in which its machine went away ends with its last request, not where it came back', async () => {
+    await more();
+    const fromMs = console.context.wallMs() - 60 * MINUTE_MS;
+    await take(await office(fromMs, 2, [50, 560]));
+    const lastMs = fromMs + 2 * MINUTE_MS - 1000;
+    expect((await span(2 * HOUR_MS)).outages).toMatchObject([{ fromMs: fromMs + 50_000, untilMs: lastMs }]);
+    expect((await span(2 * HOUR_MS)).machines[0]!.availability.silentMs).toBe(lastMs - fromMs - 50_000);
+    await take(await office(fromMs + 50 * MINUTE_MS, 3, [0, 0]));
+    const [stored] = await console.context.store.lanes.outages(siteId, 0, 1e14);
+    expect(stored).toMatchObject({ fromMs: fromMs + 50_000, untilMs: lastMs });
+  });
+
+  it('an outage that is over stays over when minutes of it come once more', async () => {
+    await more();
+    const fromMs = console.context.wallMs() - 30 * MINUTE_MS;
+    const minutes = await office(fromMs, 12, [50, 560]);
+    await take(minutes);
+    await take(minutes.filter((minute) => minute.fromMs < fromMs + 3 * MINUTE_MS));
+    expect(await console.context.store.lanes.outages(siteId, 0, 1e14)).toMatchObject([
+      { fromMs: fromMs + 50_000, untilMs: fromMs + 560_000 },
+    ]);
+  });
+
+  it('figures come from the requests, whatever was said beside them', async () => {
+    const gateway = await laneId('192.168.7.1');
+    const fromMs = console.context.wallMs() - 10 * MINUTE_MS;
+    const minute = sent(gateway, fromMs, (second) => (second < 6 ? null : 12));
+    await take([{ ...minute, sent: 9, answered: 9, minMs: 1, medianMs: 1, p95Ms: 1, maxMs: 1 }]);
+    expect(await console.context.store.lanes.steps([gateway], MINUTE_MS, 0, 1e14)).toMatchObject([
+      { sent: 60, answered: 54, minMs: 12, medianMs: 12, p95Ms: 12, maxMs: 12 },
+    ]);
+    expect(await take([{ ...minute, fromMs: fromMs + MINUTE_MS, raw: '' }])).toMatchObject({ value: { taken: 0 } });
+  });
+
+  it('a minute that comes after its hour was summed up is in it too', async () => {
+    const gateway = await laneId('192.168.7.1');
+    const hourMs = Math.floor(console.context.wallMs() / HOUR_MS) * HOUR_MS - 3 * HOUR_MS;
+    await take([sent(gateway, hourMs, () => 10)]);
+    await sumLanes(console.context);
+    await take([sent(gateway, hourMs + MINUTE_MS, () => 20)]);
+    await sumLanes(console.context);
+    expect(await console.context.store.lanes.steps([gateway], HOUR_MS, 0, 1e14)).toMatchObject([
+      { fromMs: hourMs, sent: 120, minMs: 10, medianMs: 15, maxMs: 20 },
+    ]);
   });
 
   it('the same outages come of it in whatever parts, and however often, it comes', async () => {

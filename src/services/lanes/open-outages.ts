@@ -1,10 +1,8 @@
 import { faultWords, type Fault } from '@/core';
 import type { ConsoleContext } from '../console/console-context';
+import { outagesAsHeard } from './outages';
 
-const MINUTE_MS = 60_000;
-/** An outage of which nothing was heard for so long may be over: its machine cannot say. */
-const HEARD_MS = 4 * MINUTE_MS;
-const DAY_MS = 24 * 60 * MINUTE_MS;
+const DAY_MS = 24 * 3600_000;
 
 /** Something that is silent now. */
 export interface OpenOutage {
@@ -15,15 +13,14 @@ export interface OpenOutage {
 }
 
 /** What is silent in an office now, as far as its machines can say. */
-export async function openOutages({ store, wallMs, standing }: ConsoleContext, siteId: string): Promise<OpenOutage[]> {
-  const nowMs = wallMs();
-  const open = (await store.lanes.outages(siteId, nowMs - DAY_MS, nowMs + DAY_MS)).filter(
+export async function openOutages(context: ConsoleContext, siteId: string): Promise<OpenOutage[]> {
+  const { store, standing } = context;
+  const nowMs = context.wallMs();
+  const open = (await outagesAsHeard(context, siteId, nowMs - DAY_MS, nowMs + DAY_MS)).filter(
     ({ untilMs, deviceId }) => untilMs === null && standing.isPresent(deviceId),
   );
   if (open.length === 0) return [];
   const lanes = await store.lanes.ofSite(siteId);
-  const newest = await store.lanes.newestMinute(open.flatMap(({ laneIds }) => laneIds));
-  if (newest === null || nowMs - newest > HEARD_MS) return [];
   return open.map(({ id, fault, fromMs, laneIds, air }) => ({
     ...{ id, fault, fromMs },
     sentence: faultWords(

@@ -1,4 +1,4 @@
-import { laneFigures } from '@/core';
+import { laneFigures, type LaneMinute } from '@/core';
 import type { ConsoleContext } from '../console/console-context';
 import { echoesOf } from './outages';
 
@@ -14,16 +14,35 @@ const AT_ONCE = 24;
 /** Minutes with their requests stay so long; hours and days for ever. */
 export const MINUTES_STAY_DAYS = 35;
 
+async function sumUp({ store }: ConsoleContext, stepMs: number, laneId: string, fromMs: number): Promise<void> {
+  const minutes = await store.lanes.minutes([laneId], fromMs, fromMs + stepMs);
+  await store.lanes.addSums(stepMs, [{ laneId, fromMs, ...laneFigures(echoesOf(minutes, laneId)) }]);
+}
+
+/** Minutes that came after their hour or day was summed up belong to it too. Older than the minutes that stay, it stays as it is. */
+export async function sumAnew(context: ConsoleContext, minutes: readonly LaneMinute[]): Promise<void> {
+  const goneMs = context.wallMs() - MINUTES_STAY_DAYS * DAY_MS;
+  for (const { stepMs } of SUMMED) {
+    const stretches = new Map(
+      minutes.map(({ laneId, fromMs }) => {
+        const beginMs = fromMs - (fromMs % stepMs);
+        return [`${laneId} ${beginMs}`, { laneId, beginMs }];
+      }),
+    );
+    for (const { laneId, beginMs } of stretches.values())
+      if (beginMs > goneMs && (await context.store.lanes.isSummed(laneId, stepMs, beginMs)))
+        await sumUp(context, stepMs, laneId, beginMs);
+  }
+}
+
 /** Sums up hours and days of lanes from their requests, and lets old minutes go. */
 export async function sumLanes(context: ConsoleContext): Promise<void> {
   const { lanes } = context.store;
   const nowMs = context.wallMs();
   for (const { stepMs, afterMs } of SUMMED) {
     const untilMs = Math.floor((nowMs - afterMs) / stepMs) * stepMs;
-    for (const { laneId, fromMs } of await lanes.unsummed(stepMs, untilMs, AT_ONCE)) {
-      const minutes = await lanes.minutes([laneId], fromMs, fromMs + stepMs);
-      await lanes.addSums(stepMs, [{ laneId, fromMs, ...laneFigures(echoesOf(minutes, laneId)) }]);
-    }
+    for (const { laneId, fromMs } of await lanes.unsummed(stepMs, untilMs, AT_ONCE))
+      await sumUp(context, stepMs, laneId, fromMs);
   }
   await lanes.removeMinutesBefore(nowMs - MINUTES_STAY_DAYS * DAY_MS);
 }

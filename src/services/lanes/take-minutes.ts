@@ -1,17 +1,18 @@
-import type { LaneMinute } from '@/core';
+import { laneFigures, MINUTE_MS, unpackMinute, type LaneMinute } from '@/core';
 import { done, failed, type LaneMinuteSent, type Outcome } from '@/wire';
 import { deviceOfCookie } from '../access/device-cookie';
 import type { ConsoleContext } from '../console/console-context';
 import { refreshOutages } from './outages';
+import { sumAnew } from './sum-lanes';
 
-const MINUTE_MS = 60_000;
 /** What lies further ahead of the console's clock cannot have been measured. */
 const AHEAD_MS = 2 * MINUTE_MS;
 
-const received = ({ raw, ...minute }: LaneMinuteSent): LaneMinute => ({
-  ...minute,
-  raw: new Uint8Array(Buffer.from(raw, 'base64')),
-});
+/** What is shown of a minute is worked out here, from its requests: the figures that came with them are not believed. */
+function received({ laneId, fromMs, raw: text }: LaneMinuteSent): LaneMinute {
+  const raw = new Uint8Array(Buffer.from(text, 'base64'));
+  return { laneId, fromMs, ...laneFigures(unpackMinute(fromMs, raw)), raw };
+}
 
 /** Minutes of lanes from the machine that keeps them. May be repeated: each is written down once. */
 export async function takeMinutes(
@@ -25,9 +26,11 @@ export async function takeMinutes(
   const own = new Set((await context.store.lanes.ofDevice(device.id)).map(({ id }) => id));
   const minutes = sent
     .filter(({ laneId, fromMs }) => own.has(laneId) && fromMs % MINUTE_MS === 0 && fromMs <= nowMs + AHEAD_MS)
-    .map(received);
+    .map(received)
+    .filter((minute) => minute.sent > 0);
   if (minutes.length > 0) {
     await context.store.lanes.addMinutes(minutes);
+    await sumAnew(context, minutes);
     const times = minutes.map(({ fromMs }) => fromMs);
     const [first, last] = [Math.min(...times), Math.max(...times)];
     const begunOrOver = await refreshOutages(

@@ -12,6 +12,7 @@ import {
 import type { LaneStep, StoredLane, StoredMark, StoredOutage } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
+import { outagesAsHeard } from './outages';
 
 const MINUTE_MS = 60_000;
 const HOUR_MS = 60 * MINUTE_MS;
@@ -20,6 +21,8 @@ const DAY_MS = 24 * HOUR_MS;
 const SINGLE_UP_TO_MS = 25 * MINUTE_MS;
 const MINUTES_UP_TO_MS = 40 * HOUR_MS;
 const HOURS_UP_TO_MS = 70 * DAY_MS;
+/** Of so many marks, the newest, it is worked out what they did. */
+const MARKS_TOLD = 24;
 /** An outage is told of in the list for so long. */
 export const OUTAGES_DAYS = 31;
 
@@ -194,7 +197,7 @@ export async function watchedSpanOf(
       fromMs,
       untilMs,
     ),
-    queries.outages(siteId, fromMs, untilMs),
+    outagesAsHeard(context, siteId, fromMs, untilMs),
     queries.marks(siteId, fromMs, untilMs),
     queries.runsOf(
       machines.map(({ deviceId }) => deviceId),
@@ -239,6 +242,8 @@ export async function watchedSpanOf(
         outage.air,
       ),
     })),
-    marks: await Promise.all(marks.map((mark) => shownMark(context, mark, lanes, nowMs))),
+    marks: await Promise.all(
+      marks.map((mark, place) => shownMark(context, mark, place < MARKS_TOLD ? lanes : [], nowMs)),
+    ),
   });
 }

@@ -132,12 +132,12 @@ export class LaneQueries {
     );
   }
 
-  /** The begin of the newest minute of some lanes; null: there is none. */
-  async newestMinute(laneIds: readonly string[]): Promise<number | null> {
+  /** The begin of the newest minute of some lanes that began before a moment; null: there is none. */
+  async newestMinute(laneIds: readonly string[], beforeMs = Number.MAX_SAFE_INTEGER): Promise<number | null> {
     if (laneIds.length === 0) return null;
     const [found] = await this.sequelize.query<{ newest: number | null }>(
-      `SELECT max(fromMs) AS newest FROM lane_minutes WHERE laneId IN (${places(laneIds.length)})`,
-      { replacements: [...laneIds], type: QueryTypes.SELECT },
+      `SELECT max(fromMs) AS newest FROM lane_minutes WHERE laneId IN (${places(laneIds.length)}) AND fromMs < ?`,
+      { replacements: [...laneIds, beforeMs], type: QueryTypes.SELECT },
     );
     return found?.newest ?? null;
   }
@@ -163,6 +163,14 @@ export class LaneQueries {
         `INSERT OR REPLACE INTO lane_sums (laneId, stepMs, fromMs, ${FIGURES}) VALUES (${places(9)})`,
         { replacements: [laneId, stepMs, fromMs, sent, answered, minMs, medianMs, p95Ms, maxMs] },
       );
+  }
+
+  /** Whether a stretch of a lane has its sum already. */
+  async isSummed(laneId: string, stepMs: number, fromMs: number): Promise<boolean> {
+    const found = await this.sequelize.query('SELECT 1 FROM lane_sums WHERE laneId = ? AND stepMs = ? AND fromMs = ?', {
+      ...{ replacements: [laneId, stepMs, fromMs], type: QueryTypes.SELECT },
+    });
+    return found.length > 0;
   }
 
   /** The begins of the stretches in which a lane has minutes and no sum yet, the oldest first. */

@@ -51,7 +51,13 @@ export default async function LookPlace({ searchParams }: LookPlaceProps) {
           : two lines on a box that is always on.
         </p>
       ) : (
-        <LookForm machines={machines} begin={begin} names={NAMES_BY_DEFAULT.join(', ')} ask={askLookAction} />
+        <LookForm
+          key={`${begin.what} ${begin.target}`}
+          machines={machines}
+          begin={begin}
+          names={NAMES_BY_DEFAULT.join(', ')}
+          ask={askLookAction}
+        />
       )}
       <section aria-label="What was looked at" className="mt-8">
         <h2 className="mb-1 font-semibold">What was looked at</h2>

@@ -133,7 +133,7 @@ export function WatchPicture(props: WatchPictureProps) {
           <div className="border-t border-hairline pr-3" style={{ minHeight: RATES_HEIGHT }}>
             <p className="font-medium">Runs</p>
             <p className="text-xs text-quiet">
-              <span className="text-down">down</span> and <span className="text-up">up</span>
+              <span className="text-down">down</span> and <span className="text-up-words">up</span>
             </p>
           </div>
         )}

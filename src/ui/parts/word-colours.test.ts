@@ -9,9 +9,9 @@ const LEAST = 4.5;
 
 const css = readFileSync(join(process.cwd(), 'src/app/globals.css'), 'utf8');
 
-/** The colours of each block that sets the ground: light, dark as chosen, dark as the machine has it. */
-const themes = [...css.matchAll(/\{([^{}]*--paper: #[^{}]*)\}/g)].map(([, block]) =>
-  Object.fromEntries([...block!.matchAll(/--([\w-]+): (#[0-9a-f]{6})/g)].map(([, name, hex]) => [name!, hex!])),
+/** The colours of each block that sets the grounds: light, dark as chosen, dark as the machine has it, printed. */
+const themes = [...css.matchAll(/\{([^{}]*--sheet: #[^{}]*)\}/g)].map(([, block]) =>
+  Object.fromEntries([...block!.matchAll(/--([\w-]+): (#[0-9a-f]{6});/g)].map(([, name, hex]) => [name!, hex!])),
 );
 
 /** Relative luminance as WCAG 2.2 defines it, 0 to 1. */
@@ -33,8 +33,8 @@ test('black on white has the contrast that the standard gives', () => {
   expect(contrast('#777777', '#ffffff')).toBeCloseTo(4.48, 2);
 });
 
-test('every colour that words wear can be read on paper and on a sheet, light and dark', () => {
-  expect(themes).toHaveLength(3);
+test('every colour that words wear can be read on paper and on a sheet, light, dark and printed', () => {
+  expect(themes).toHaveLength(4);
   const faint = themes.flatMap((theme, index) =>
     WORDS.flatMap((word) =>
       GROUNDS.filter((ground) => contrast(theme[word]!, theme[ground]!) < LEAST).map(

@@ -35,7 +35,8 @@ test('the console’s own machine stands by and is watched from the first minute
 test('a lane that is added is asked at once, and what it says is seen live', async ({ page }) => {
   await signIn(page, program);
   const agents = (await (await page.request.get(`${program.origin}/api/v1/sites`)).json()) as
-    { sites?: { id: string }[] } | { id: string }[];
+    | { sites?: { id: string }[] }
+    | { id: string }[];
   const siteId = (Array.isArray(agents) ? agents : agents.sites!)[0]!.id;
   const { agents: machines } = (await (
     await page.request.get(`${program.origin}/api/v1/sites/${siteId}/agents`)

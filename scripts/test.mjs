@@ -47,8 +47,8 @@ const bin = (name) => join('node_modules', '.bin', name);
 
 /** These read the source alone, so they run side by side. */
 const STATIC_STEPS = [
-  ['layout (prettier)', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
-  ['lint (eslint)', bin('eslint'), ['.']],
+  ['layout (oxfmt)', bin('oxfmt'), ['--check']],
+  ['lint (oxlint)', bin('oxlint'), ['--deny-warnings']],
   ['import rules (dependency-cruiser)', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']],
   ['types (tsc)', bin('tsc'), ['-p', '.']],
 ];

@@ -30,7 +30,8 @@ export interface StandingLineOptions {
 
 /** How a line ended. */
 type LineEnd =
-  { readonly kind: 'away'; readonly why: string } | { readonly kind: 'dismissed'; readonly reason: Dismissal };
+  | { readonly kind: 'away'; readonly why: string }
+  | { readonly kind: 'dismissed'; readonly reason: Dismissal };
 
 /** The line of one connection, from its opening to its end. */
 function oneLine({ origin, cookie, hello, onOrder, onOpen, onHeard, signal }: StandingLineOptions): Promise<LineEnd> {

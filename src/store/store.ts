@@ -59,7 +59,11 @@ export interface Store {
  */
 export async function openStore(file: string, onSql?: (sql: string, tookMs: number) => void): Promise<Store> {
   const raw = openRaw(file);
-  await inspect(raw).finally(() => raw.close());
+  try {
+    await inspect(raw);
+  } finally {
+    await raw.close();
+  }
   const sequelize = new Sequelize({
     dialect: 'sqlite',
     dialectModule: sqliteWithSettings,

@@ -16,7 +16,7 @@ export function pingProcess(
   through: readonly string[] = [],
 ): Promise<{ readonly said: string; readonly exit: number | null }> {
   return new Promise((resolve, reject) => {
-    const [command = 'ping', ...before] = [...through, 'ping'];
+    const [command, ...before] = [...through, 'ping'] as const;
     const child = spawn(command, [...before, '-n', '-D', '-O', ...args], {
       stdio: ['ignore', 'pipe', 'pipe'],
       env: { ...process.env, LC_ALL: 'C' },

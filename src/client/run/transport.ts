@@ -3,7 +3,8 @@ import type { SessionOpened } from '@/wire';
 import type { TroubleReports } from './trouble-reports';
 
 export type OpenResult =
-  { readonly ok: true; readonly opened: SessionOpened } | { readonly ok: false; readonly reason: UnfinishedReason };
+  | { readonly ok: true; readonly opened: SessionOpened }
+  | { readonly ok: false; readonly reason: UnfinishedReason };
 
 /** A WebSocket to the peer. */
 export interface PeerSocket {

@@ -71,7 +71,9 @@ export interface ImportFault {
 
 /** A line was read, holds no figure and so no run, or cannot be read. */
 export type ReadLine =
-  { readonly run: ImportedRun } | { readonly without: 'figures' } | { readonly fault: ImportFault };
+  | { readonly run: ImportedRun }
+  | { readonly without: 'figures' }
+  | { readonly fault: ImportFault };
 
 const IMPORTED = ['imported'] as const;
 

@@ -14,7 +14,13 @@ export type Verdict =
 
 /** Why there is none. `range`: what was measured is not one figure. */
 export type NoVerdict =
-  'not-measured' | 'no-yardstick' | 'range' | 'same-machine' | 'not-credible' | 'shared-on-purpose' | 'single-stream';
+  | 'not-measured'
+  | 'no-yardstick'
+  | 'range'
+  | 'same-machine'
+  | 'not-credible'
+  | 'shared-on-purpose'
+  | 'single-stream';
 
 const THIN_FROM = 0.5;
 /** No figure is surer than this, however narrow its own interval: a hair's breadth does not decide. */

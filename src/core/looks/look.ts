@@ -55,7 +55,14 @@ export interface SnmpLogin {
   readonly user: { readonly name: string; readonly authKey: string | null; readonly privKey: string | null } | null;
 }
 export type LookAsked =
-  ShareAsked | EchoAsked | NamesAsked | PathAsked | ProgramsAsked | AirAsked | PortsAsked | LineAsked;
+  | ShareAsked
+  | EchoAsked
+  | NamesAsked
+  | PathAsked
+  | ProgramsAsked
+  | AirAsked
+  | PortsAsked
+  | LineAsked;
 export type LookKind = LookAsked['what'];
 export const LOOK_KINDS = [
   'share',
@@ -165,4 +172,11 @@ export interface AirFound {
   readonly networks: readonly AirNetwork[];
 }
 export type LookFound =
-  ShareFound | EchoFound | NamesFound | PathFound | ProgramsFound | AirFound | PortsFound | LineFound;
+  | ShareFound
+  | EchoFound
+  | NamesFound
+  | PathFound
+  | ProgramsFound
+  | AirFound
+  | PortsFound
+  | LineFound;

@@ -41,7 +41,7 @@ export async function serveAt({ enrolment, devices, folder, onNews, onTrouble, s
     onBeats: (beats) => say({ kind: 'beats', beats: [...beats] }),
   });
   await lanes.resume();
-  await standBy({
+  const standing = standBy({
     ...{ lanes, clock, post, onOpen: (of) => (say = of) },
     ...{ origin, agentVersion: programVersion(), hello: agentHello, onNews, signal },
     deviceId: () => devices.of(origin, name)?.id ?? null,
@@ -57,5 +57,10 @@ export async function serveAt({ enrolment, devices, folder, onNews, onTrouble, s
       return noticedPrograms(busy);
     },
     link: async () => (await linkTowards(new URL(origin).hostname)) ?? { medium: 'unknown' as const },
-  }).finally(() => lanes.close());
+  });
+  try {
+    await standing;
+  } finally {
+    await lanes.close();
+  }
 }

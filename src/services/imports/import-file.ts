@@ -107,14 +107,20 @@ const isHead = (cells: readonly string[]) => cells.every((cell) => /^[^\d]|[A-Za
 export async function shapeOf(file: string): Promise<Outcome<ImportShape, 'import-unreadable'>> {
   const handle = await open(file);
   const head = Buffer.alloc(HEAD_BYTES);
-  const { bytesRead } = await handle.read(head, 0, HEAD_BYTES, 0).finally(() => handle.close());
-  const encoding = await encodingOf(file, head.subarray(0, bytesRead));
-  const text = new TextDecoder(encoding).decode(head.subarray(0, bytesRead), { stream: true });
+  let begin: Buffer;
+  try {
+    const { bytesRead } = await handle.read(head, 0, HEAD_BYTES, 0);
+    begin = head.subarray(0, bytesRead);
+  } finally {
+    await handle.close();
+  }
+  const encoding = await encodingOf(file, begin);
+  const text = new TextDecoder(encoding).decode(begin, { stream: true });
   // A file of another kind (a spreadsheet, an archive, a picture) has zeros in it.
   if (text.trim() === '' || text.includes('\0')) return failed('import-unreadable');
   const shape = { delimiter: '', encoding, hasHeadings: true };
   const lines = text.split(/\r?\n/).filter((line) => line.trim() !== '');
-  const whole = bytesRead < HEAD_BYTES ? lines : lines.slice(0, -1);
+  const whole = begin.length < HEAD_BYTES ? lines : lines.slice(0, -1);
   if (text.trimStart().startsWith('[')) {
     const all = parsed(new TextDecoder(encoding).decode(await readFile(file)));
     const headings = Array.isArray(all) ? membersOf(all.slice(0, FIRST_OBJECTS)) : [];

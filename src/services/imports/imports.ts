@@ -66,7 +66,11 @@ const DISK_TROUBLE = ['ENOSPC', 'EDQUOT', 'EROFS', 'EIO'];
 async function writtenAt(file: string, place: number, bytes: Uint8Array): Promise<string | null> {
   try {
     const handle = await openFile(file, constants.O_RDWR | constants.O_CREAT, 0o600);
-    await handle.write(bytes, 0, bytes.length, place).finally(() => handle.close());
+    try {
+      await handle.write(bytes, 0, bytes.length, place);
+    } finally {
+      await handle.close();
+    }
     return null;
   } catch (error) {
     const { code } = error as NodeJS.ErrnoException;

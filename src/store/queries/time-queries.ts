@@ -6,7 +6,8 @@ import type { StoredRun } from './run-queries';
 
 /** Whose runs are looked at over time: all over a line, or those of a device over one link as far as one reach. */
 export type TimeSubject =
-  { readonly lineId: string } | { readonly deviceId: string; readonly linkKind: string; readonly reach: Reach };
+  | { readonly lineId: string }
+  | { readonly deviceId: string; readonly linkKind: string; readonly reach: Reach };
 
 /** A subject that has runs, with how many and the newest. */
 export interface TimedSubject {

@@ -31,7 +31,7 @@ async function databaseOutbox(): Promise<Outbox> {
         transaction.onabort = () => reject(transaction.error ?? new Error('the storage of the browser is full'));
       }),
     all: () => settled(store('readonly').getAll() as IDBRequest<OutboxEntry[]>),
-    remove: async (runId) => void (await settled(store('readwrite').delete(runId))),
+    remove: (runId) => settled(store('readwrite').delete(runId)),
   };
 }
 

@@ -37,6 +37,7 @@ export function useImport(siteId: string, onTaken: () => void) {
   useEffect(() => {
     if (file === null || reading === null) return;
     const abort = new AbortController();
+    // oxlint-disable-next-line react/set-state-in-effect -- a look that begins is shown from its first moment
     setGoing({ what: 'looking', bytes: 0, whole: file.bytes });
     lookAtImport(file.id, reading, abort.signal)
       .then((found) => {

@@ -28,7 +28,8 @@ export const PROBLEM_MEDIA_TYPE = 'application/problem+json';
 
 /** Either a value or an expected failure. */
 export type Outcome<Value, Code extends string = string> =
-  { readonly ok: true; readonly value: Value } | { readonly ok: false; readonly fault: Fault<Code> };
+  | { readonly ok: true; readonly value: Value }
+  | { readonly ok: false; readonly fault: Fault<Code> };
 
 export function done<Value>(value: Value): { readonly ok: true; readonly value: Value } {
   return { ok: true, value };

@@ -56,7 +56,8 @@ export type FormValues<Name extends FormName> = z.infer<(typeof FORM_SCHEMAS)[Na
 export type FormErrors = Readonly<Record<string, string>>;
 
 export type CheckedForm<Name extends FormName> =
-  { readonly ok: true; readonly values: FormValues<Name> } | { readonly ok: false; readonly errors: FormErrors };
+  | { readonly ok: true; readonly values: FormValues<Name> }
+  | { readonly ok: false; readonly errors: FormErrors };
 
 /** Holds what was typed (field name → text) against the form's schema. */
 export function checkedForm<Name extends FormName>(

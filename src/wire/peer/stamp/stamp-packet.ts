@@ -21,7 +21,8 @@ export interface ReflectorPacket extends SenderPacket {
 
 export type StampRejection = 'too-short' | 'too-long' | 'hmac-wrong' | 'timestamp-missing';
 export type Decoded<Packet> =
-  { readonly ok: true; readonly packet: Packet } | { readonly ok: false; readonly why: StampRejection };
+  | { readonly ok: true; readonly packet: Packet }
+  | { readonly ok: false; readonly why: StampRejection };
 
 const viewOf = (bytes: Uint8Array) => new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 

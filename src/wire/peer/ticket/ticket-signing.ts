@@ -7,7 +7,11 @@ const CONTEXT = 'bent-straw ticket 1\n';
 const LONGEST_TICKET = 2048;
 
 export type TicketFaultCode =
-  'ticket-missing' | 'ticket-malformed' | 'ticket-forged' | 'ticket-expired' | 'ticket-early';
+  | 'ticket-missing'
+  | 'ticket-malformed'
+  | 'ticket-forged'
+  | 'ticket-expired'
+  | 'ticket-early';
 
 /** A ticket as text: base64url(claims as JSON) "." base64url(Ed25519 signature, RFC 8032). */
 export function signTicket(claims: TicketClaims, signingKey: KeyObject): string {

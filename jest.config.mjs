@@ -16,6 +16,8 @@ export default {
   testTimeout: 30_000,
   // Inside Jest's sandbox every look at a global is slow; these are handed to each module, for simulations live on them.
   sandboxInjectedGlobals: ['Math', 'Number', 'Array', 'Float64Array', 'Map', 'JSON', 'Infinity'],
+  // What a failure shows; the long ones that Jest asks for make each statement of the store cost more.
+  setupFiles: ['<rootDir>/scripts/jest-stacks.cjs'],
   transform: {
     '^.+\\.(tsx?|mjs)$': [
       '@swc/jest',

@@ -7,6 +7,7 @@ const config: NextConfig = {
   // The front door has its own port and address; Next is asked only over loopback.
   compress: true,
   typescript: { ignoreBuildErrors: true },
+  experimental: { preloadEntriesOnStart: false },
 };
 
 export default config;

@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { Sequelize } from 'sequelize';
 import { linkKindOf, reportOf, seededRandom, USUAL_FULL_FROM, type Link, type Plan, type Reach } from '@/core';
-import { simulateSamples } from '@/programs/demo';
+import { simulateSamples } from '@/programs/demo/samples';
 import { conditionsOf, figureColumns } from '@/services';
 import { NEW_DEVICE, NEW_LINE, NEW_PEER, NEW_PLAN, openStore, STARTED_RUN, type Store, type StoredRun } from '@/store';
 

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { seededRandom } from '@/core';
-import { simulateSamples } from '@/programs/demo';
+import { simulateSamples } from '@/programs/demo/samples';
 import { handInRun, renewEndedCodes, sweepSilentRuns } from '@/services';
 import {
   furnish,

@@ -5,4 +5,3 @@ export { standAsDevice } from './stand-as-device';
 export { practiceHands } from './practice-hands';
 export { writeDemoDevices } from './write-demo-devices';
 export { seedDemo } from './seed-demo';
-export { simulateSamples, type SimulatedLine } from './simulate-samples';

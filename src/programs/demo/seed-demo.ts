@@ -36,7 +36,7 @@ import {
 import { seedLanes } from './seed-lanes';
 import { seedLooks } from './seed-looks';
 import { seedAgent, seedDriverChange, seedSchedule } from './seed-agents';
-import { simulateSamples } from './simulate-samples';
+import { simulateSamples } from './samples';
 
 const HOUR_MS = 3_600_000;
 const DAY_MS = 24 * HOUR_MS;

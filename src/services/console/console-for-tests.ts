@@ -10,7 +10,7 @@ import {
   type Receipt,
   type RunSamples,
 } from '@/core';
-import { simulateSamples, type SimulatedLine } from '@/programs/demo';
+import { simulateSamples, type SimulatedLine } from '@/programs/demo/samples';
 import { NEW_PEER, openStore } from '@/store';
 import {
   deviceFormSchema,

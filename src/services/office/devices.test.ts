@@ -1,5 +1,5 @@
 import { seededRandom } from '@/core';
-import { simulateSamples } from '@/programs/demo';
+import { simulateSamples } from '@/programs/demo/samples';
 import {
   cookieFor,
   deviceForm,

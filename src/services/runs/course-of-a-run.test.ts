@@ -1,6 +1,6 @@
 import { copyFileSync, existsSync } from 'node:fs';
 import { METHOD_VERSION, seededRandom, type RunSamples } from '@/core';
-import { simulateSamples } from '@/programs/demo';
+import { simulateSamples } from '@/programs/demo/samples';
 import { openStore } from '@/store';
 import { checkTicket } from '@/wire/peer/ticket';
 import { boardOf } from '../views/board';

@@ -1,5 +1,5 @@
 import { seededRandom, type RunSamples } from '@/core';
-import { simulateSamples } from '@/programs/demo';
+import { simulateSamples } from '@/programs/demo/samples';
 import { boardOf } from '../views/board';
 import {
   cookieFor,

@@ -1,5 +1,5 @@
 import { METHOD_VERSION, seededRandom } from '@/core';
-import { simulateSamples } from '@/programs/demo';
+import { simulateSamples } from '@/programs/demo/samples';
 import {
   finished,
   furnish,

@@ -1,5 +1,5 @@
 import { NO_SAMPLES, seededRandom, type ProfileName, type Reach } from '@/core';
-import { simulateSamples } from '@/programs/demo';
+import { simulateSamples } from '@/programs/demo/samples';
 import type { StandingOrder } from '@/wire';
 import {
   cookieFor,

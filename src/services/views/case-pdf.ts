@@ -11,7 +11,6 @@ import {
 } from '@/core';
 import { caseRecord, methodVersions } from './case-record';
 import type { CasePage } from './case-page';
-import { PrintSheet, QUIET } from './print-sheet';
 
 const RUN_SHARES = [0.2, 0.24, 0.11, 0.11, 0.1, 0.12, 0.12];
 const RUN_HEAD = ['when', 'device', 'down Mb/s', 'up Mb/s', 'idle ms', 'added down', 'added up'];
@@ -21,6 +20,8 @@ const RUN_HEAD = ['when', 'device', 'down Mb/s', 'up Mb/s', 'idle ms', 'added do
  * Rejects as soon as `signal` is aborted.
  */
 export async function casePdf(page: CasePage, fonts: string, signal?: AbortSignal): Promise<Buffer> {
+  // What draws is large: read by whoever prints.
+  const { PrintSheet, QUIET } = await import('./print-sheet');
   const { stored, site, line, evidence, answer, rows, nowMs, otherPlan, planCorrectedAtMs } = page;
   const zone = site.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
   const format = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone: zone });

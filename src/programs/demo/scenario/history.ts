@@ -1,5 +1,5 @@
 import type { Link, Reach } from '@/core';
-import type { SimulatedDirection, SimulatedLine } from '../simulate-samples';
+import type { SimulatedDirection, SimulatedLine } from '../samples';
 import { MILL_LANE, QUAY_STREET, TUNNEL_SHARE, wifi, type DemoDeviceKey, type DemoLine } from './offices';
 
 /** Three weeks of what people and the two agents measured. */

@@ -1,8 +1,9 @@
-import { PrintSheet, QUIET } from '../print-sheet';
 import type { Report } from './report';
 
 /** A report as PDF. `fonts`: their folder. Rejects as soon as `signal` is aborted. */
 export async function reportPdf(report: Report, fonts: string, signal?: AbortSignal): Promise<Buffer> {
+  // What draws is large: read by whoever prints.
+  const { PrintSheet, QUIET } = await import('../print-sheet');
   const { title, site, span, lead, sections, letterhead, madeAtMs } = report;
   const zone = site.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
   const made = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone: zone }).format(

@@ -1,0 +1,1 @@
+export { simulateSamples, type SimulatedDirection, type SimulatedLine } from './simulate-samples';

@@ -101,8 +101,7 @@ test('a device sees its own result and nothing else', async ({ browser, page }) 
 });
 
 test('a script does over the API what its token allows, until the token is revoked', async ({ page, playwright }) => {
-  await signIn(page, program);
-  await page.goto(`${program.origin}/set-up`);
+  await signIn(page, program, '/set-up');
   const form = page.getByRole('form', { name: 'New token' });
   await form.getByRole('button', { name: 'Make a token' }).click();
   await expect(form.getByRole('alert')).toContainText('Give the script a name.');
@@ -181,8 +180,7 @@ test('a script does over the API what its token allows, until the token is revok
 });
 
 test('a new code makes the old one worthless at once', async ({ page }) => {
-  await signIn(page, program);
-  await page.goto(`${program.origin}/set-up`);
+  await signIn(page, program, '/set-up');
   await page.getByRole('button', { name: /Make a new code/ }).click();
   await expect(page.getByText(program.code!)).toHaveCount(0);
   await page.goto(`${program.origin}/j/${program.code}`);

@@ -56,8 +56,7 @@ test('a machine is the same device the next time, and a verdict that cannot be g
   const answer = JSON.parse(again.out) as { status: string; held: string; result: { verdict: string } };
   expect(answer).toMatchObject({ status: 'finished', result: { verdict: 'no verdict' } });
   expect(answer.held).toContain('one machine');
-  await signIn(page, program);
-  await page.goto(`${program.origin}/ledger`);
+  await signIn(page, program, '/ledger');
   await page.getByLabel('Narrow the ledger').fill('device="attic box"');
   await expect(page.getByRole('status').filter({ hasText: '2 runs match' })).toBeVisible();
 });

@@ -2,7 +2,8 @@ import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './one-browser';
 import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';
 import { signIn } from './technician';
@@ -64,8 +65,7 @@ test('what it sees of itself can be looked at there, as words and as data', () =
 });
 
 test('who else is on the network is told as new, until the technician says that he knows them', async ({ page }) => {
-  await signIn(page, program);
-  await page.goto(`${program.origin}/agent`);
+  await signIn(page, program, '/agent');
   const fresh = page.getByRole('table', { name: 'New on the network' });
   await expect(fresh.getByText('intercom-base.larkspur.example')).toBeVisible();
   await page.getByRole('button', { name: 'I know all of them' }).click();
@@ -77,8 +77,7 @@ test('who else is on the network is told as new, until the technician says that 
 
 test('a schedule is read while it is typed, says what is wrong, and is kept', async ({ page }) => {
   test.setTimeout(200_000);
-  await signIn(page, program);
-  await page.goto(`${program.origin}/agent`);
+  await signIn(page, program, '/agent');
   await page.getByText('Make one').click();
   const sentence = page.getByLabel('when, how far');
   await sentence.fill('every minute, twice');
@@ -107,15 +106,13 @@ test('it comes back by itself when the console was killed and started again', as
   await program.killAll();
   await expect.poll(() => agent!.said).toContain('The console does not answer');
   await start();
-  await signIn(page, program);
-  await page.goto(`${program.origin}/agent`);
+  await signIn(page, program, '/agent');
   await expect(row(page).first()).toContainText('stands by', { timeout: 45_000 });
 });
 
 test('it goes on as itself when it was killed and started again', async ({ page }) => {
   agent!.child.kill('SIGKILL');
-  await signIn(page, program);
-  await page.goto(`${program.origin}/agent`);
+  await signIn(page, program, '/agent');
   await expect(row(page).first()).toContainText('silent');
   startAgent('serve');
   await expect(row(page).first()).toContainText('stands by');
@@ -134,8 +131,7 @@ test('its unit can be printed, and is installed below another root with all that
 });
 
 test('it is retired with one press, ends, says why, and does not come back', async ({ page }) => {
-  await signIn(page, program);
-  await page.goto(`${program.origin}/agent`);
+  await signIn(page, program, '/agent');
   const ended = new Promise<number | null>((resolve) => agent!.child.once('exit', resolve));
   await row(page).first().getByRole('button', { name: 'Retire' }).click();
   await page.getByRole('button', { name: 'Retire it' }).click();

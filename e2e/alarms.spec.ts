@@ -1,8 +1,9 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { createHmac } from 'node:crypto';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { openMailStandIn } from '@/services/alarms/mail-for-tests';
+import { test } from './one-browser';
 import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';
 import { signIn } from './technician';
@@ -34,8 +35,7 @@ test.afterAll(async () => {
 });
 
 const told = async (page: Page) => {
-  await signIn(page, program);
-  await page.goto(`${program.origin}/told`);
+  await signIn(page, program, '/told');
 };
 const rowOf = (page: Page, target: string) => page.getByRole('listitem', { name: target });
 
@@ -129,8 +129,7 @@ test('what one wants to be told of is changed, and refused where it cannot be', 
 });
 
 test('all offices at a glance: a line each, the one with the most trouble first, and each opens', async ({ page }) => {
-  await signIn(page, program);
-  await page.goto(`${program.origin}/sites`);
+  await signIn(page, program, '/sites');
   const rows = page.getByRole('table', { name: 'All offices at a glance' }).getByRole('row');
   await expect(rows).toHaveCount(3);
   await expect(rows.nth(1)).toContainText('Mill Lane');

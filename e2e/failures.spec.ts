@@ -13,8 +13,7 @@ test.beforeAll(async () => {
 test.afterAll(() => program.interrupt());
 
 async function newestRow(page: Page, device: string) {
-  await signIn(page, program);
-  await page.goto(`${program.origin}/ledger`);
+  await signIn(page, program, '/ledger');
   return page.getByRole('row').filter({ hasText: device }).first();
 }
 
@@ -123,8 +122,7 @@ test('a console that stops in the middle costs nothing: the device keeps the res
 });
 
 test('a peer that cannot be reached is said to be, and set right in the set-up', async ({ page }) => {
-  await signIn(page, program);
-  await page.goto(`${program.origin}/set-up`);
+  await signIn(page, program, '/set-up');
   await page.getByText('Hilltop exchange').click();
   const form = page.getByRole('form', { name: 'Hilltop exchange' });
   await form.getByLabel('address').fill(':4989');

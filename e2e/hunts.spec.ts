@@ -106,8 +106,7 @@ test('whoever scans a label says that it is slow in one press, is measured insid
   page,
   browser,
 }) => {
-  await signIn(page, program);
-  await page.goto(`${program.origin}/labels`);
+  await signIn(page, program, '/labels');
   await page.getByRole('button', { name: 'Make the labels' }).click();
   const label = page
     .getByRole('list', { name: 'Labels to cut out' })

@@ -1,4 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './one-browser';
 import { newDataFolder, startProgram, type Program } from './program';
 import { newPort } from './ports';
 import { signIn } from './technician';
@@ -12,8 +13,7 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => program.interrupt());
 test.beforeEach(async ({ page }) => {
-  await signIn(page, program);
-  await page.goto(`${program.origin}/ledger`);
+  await signIn(page, program, '/ledger');
 });
 
 const narrow = (page: Page) => page.getByRole('combobox', { name: 'Narrow the ledger' });
@@ -44,6 +44,18 @@ test('what is meant is offered while one types, and the address holds the view',
   await page.reload();
   await expect(narrow(page)).toHaveValue('verdict=starved reach=internet');
   expect(await countOf(page)).toBe(count);
+});
+
+test('opening a page asks the console for that page, and for no other one beforehand', async ({ page }) => {
+  const asked: string[] = [];
+  page.on('request', (request) => asked.push(request.url()));
+  await page.goto(`${program.origin}/ledger`);
+  await expect(rows(page).first()).toBeVisible();
+  // Whoever hovers may be about to follow it: the row of places is not fetched for that either.
+  await page.getByRole('link', { name: 'Agents' }).hover();
+  await page.waitForLoadState('networkidle');
+  const pages = asked.filter((url) => !url.includes('/_next/static/') && !url.includes('/api/'));
+  expect(pages.map((url) => new URL(url).pathname)).toEqual(['/ledger']);
 });
 
 test('what means nothing is said, with what would, and the rest holds', async ({ page }) => {

@@ -64,8 +64,7 @@ test('it is the same after a start, and stays away once it is retired', async ({
   test.setTimeout(60_000);
   await program.interrupt();
   await start();
-  await signIn(page, program);
-  await page.goto(`${program.origin}/agent`);
+  await signIn(page, program, '/agent');
   const own = page.getByRole('listitem').filter({ hasText: hostname() }).first();
   await expect(own).toContainText('stands by', { timeout: 30_000 });
   await own.getByRole('button', { name: 'Retire', exact: true }).click();

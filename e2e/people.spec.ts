@@ -1,7 +1,8 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, test, type Browser, type Page } from '@playwright/test';
+import { expect, type Browser, type Page } from '@playwright/test';
 import { command } from './command';
+import { test } from './one-browser';
 import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';
 import { FIRST_PASSPHRASE, signIn } from './technician';
@@ -38,8 +39,7 @@ test('a colleague is added by a link, comes in with a passphrase of his own, and
   browser,
   page,
 }) => {
-  await signIn(page, program);
-  await page.goto(`${program.origin}/people`);
+  await signIn(page, program, '/people');
   const form = page.getByRole('form', { name: 'Add somebody' });
   await form.getByRole('button', { name: 'Add somebody' }).click();
   await expect(form.getByRole('alert')).toContainText('Write a name.');
@@ -66,8 +66,7 @@ test('a sign-in that is ended elsewhere ends there at once, with what it was bei
   const tom = await elsewhere(browser);
   await signInAs(tom, 'Tom', TOM);
   await expect(tom.getByRole('heading', { level: 1 })).toBeVisible();
-  await signIn(page, program);
-  await page.goto(`${program.origin}/people`);
+  await signIn(page, program, '/people');
   const row = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Tom' }) });
   await row.getByRole('button', { name: 'Sign out everywhere' }).click();
   // Nobody touches the page that Tom has open: the board is taken from it.
@@ -78,8 +77,7 @@ test('a sign-in that is ended elsewhere ends there at once, with what it was bei
 test('one’s own passphrase is changed with the one that one has; it never comes back into the page', async ({
   page,
 }) => {
-  await signIn(page, program);
-  await page.goto(`${program.origin}/people`);
+  await signIn(page, program, '/people');
   const form = page.getByRole('form', { name: 'Change your passphrase' });
   const change = async (current: string, next: string) => {
     await form.getByLabel('the one you have').fill(current);
@@ -97,8 +95,7 @@ test('one’s own passphrase is changed with the one that one has; it never come
 });
 
 test('the last keeper can neither be removed nor stop being one', async ({ page }) => {
-  await signIn(page, program);
-  await page.goto(`${program.origin}/people`);
+  await signIn(page, program, '/people');
   const own = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Ines' }) });
   await own.getByRole('button', { name: 'No longer a keeper' }).click();
   await expect(own.getByRole('alert')).toContainText('Ines is the only one who may add and remove people.');

@@ -1,4 +1,5 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './one-browser';
 import { signIn } from './technician';
 import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';

@@ -85,8 +85,7 @@ test.describe('on a disk of its own', () => {
       more: ['--office', 'Larkspur Bindery'],
     });
     try {
-      await signIn(page, program);
-      await page.goto(`${program.origin}/set-up`);
+      await signIn(page, program, '/set-up');
       const form = page.getByRole('form', { name: 'New token' });
       await form.getByLabel('what is the script called').fill('writer');
       await form.getByLabel('what may it do').selectOption({ label: 'do everything but add people' });

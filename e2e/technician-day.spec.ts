@@ -90,8 +90,7 @@ test('a run of a page measures loss too where the peer opens data channels', asy
     await answer(page, { name: 'Counting laptop' });
     await measure(page);
     await resultShown(page);
-    await signIn(page, own);
-    await page.goto(`${own.origin}/ledger`);
+    await signIn(page, own, '/ledger');
     await page.getByRole('row').filter({ hasText: 'Counting laptop' }).getByRole('link').first().click();
     await expect(page.getByText(/messages over an unordered data channel/)).toContainText(/0\.\d\d %/);
   } finally {
@@ -104,8 +103,7 @@ test('everything is still there after every process was killed and the program s
   await program.killAll();
   program = await startProgram({ mode: 'demo', port: PORT, data });
   expect(program.code).toBe(code);
-  await signIn(page, program);
-  await page.goto(`${program.origin}/ledger`);
+  await signIn(page, program, '/ledger');
   await expect(page.getByRole('row').filter({ hasText: 'Reading room laptop' }).getByText('full')).toBeVisible();
 });
 

@@ -4,13 +4,13 @@ import type { Program } from './program';
 /** What a browser that signed in holds, by the program's address: the form is filled in once, and again when that has ended. */
 const signedIn = new Map<string, readonly Cookie[]>();
 
-/** Leaves a browser signed in as the technician, on the board. */
-export async function signIn(page: Page, program: Program): Promise<void> {
+/** Leaves a browser signed in as the technician, at a place of the console: the board, unless another one is named. */
+export async function signIn(page: Page, program: Program, place = '/'): Promise<void> {
   const known = signedIn.get(program.origin);
   if (known !== undefined) {
     await page.context().addCookies([...known]);
-    await page.goto(program.origin);
-    if (new URL(page.url()).pathname === '/') return;
+    await page.goto(program.origin + place);
+    if (new URL(page.url()).pathname !== '/sign-in') return;
   }
   await fillInSignIn(page, program, 'Ines');
   // The sign-in alone: a browser that measured before is a device as well, and the next one is not.
@@ -19,6 +19,7 @@ export async function signIn(page: Page, program: Program): Promise<void> {
     program.origin,
     cookies.filter(({ name }) => name === 'bent-straw-sign-in'),
   );
+  if (place !== '/') await page.goto(program.origin + place);
 }
 
 /** With the printed passphrase, or by the first-start link where none is set. */

@@ -1,5 +1,5 @@
-import Link from 'next/link';
 import { Notice } from '@/ui/parts/notice';
+import { Link } from '@/ui/parts/link';
 
 export default function NotFound() {
   return (

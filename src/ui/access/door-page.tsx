@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
-import Link from 'next/link';
 import { Mark } from '../shell/mark';
+import { Link } from '../parts/link';
 
 interface DoorPageProps {
   readonly title: string;

@@ -1,11 +1,11 @@
 'use client';
 
-import Link from 'next/link';
 import type { ShownLinkChange } from '@/services';
 import { Button } from '../parts/button';
 import { RefusedNote } from '../parts/refused-note';
 import { useActs } from '../parts/use-acts';
 import { WallTime } from '../parts/wall-time';
+import { Link } from '../parts/link';
 
 interface LinkChangeListProps {
   readonly changes: readonly ShownLinkChange[];

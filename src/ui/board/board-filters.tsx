@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useTransition } from 'react';
 import { BLOAT_RATINGS, LINK_KINDS, linkKindWords, REACHES, VERDICT_WORDS } from '@/core';
@@ -8,6 +7,7 @@ import type { Board, BoardAge, BoardFilter } from '@/services';
 import { NarrowChoice } from '../parts/narrow-choice';
 import { NarrowText } from '../parts/narrow-text';
 import { boardHref } from './board-href';
+import { Link } from '../parts/link';
 
 const AGE_WORDS: readonly (readonly [BoardAge, string])[] = [
   ['day', 'within a day'],

@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { linkKindWords } from '@/core';
 import type { BoardColumn } from '@/services';
 import { DelayMark } from '../verdict/delay-mark';
@@ -8,6 +7,7 @@ import { VerdictMark } from '../verdict/verdict-mark';
 import type { DrawnBoard, DrawnCell, DrawnRow } from './drawn-cell';
 import type { QueueRound } from './round-form';
 import { RunHere, StandsBy } from './run-here';
+import { Link } from '../parts/link';
 
 const GRAVITY = { starved: 4, thin: 3, capped: 2, 'no verdict': 1, full: 0 } as const;
 
@@ -47,7 +47,6 @@ export function BoardList({ board, queue }: BoardListProps) {
                 <p className="text-sm text-quiet">Nothing measured yet.</p>
               ) : (
                 <Link
-                  prefetch={false}
                   href={`/runs/${worst.cell.runId}`}
                   className="flex min-h-11 flex-wrap items-center gap-x-3 text-sm"
                 >

@@ -1,7 +1,7 @@
-import Link from 'next/link';
 import { durationWords } from '@/core';
 import type { Board, TrayTurn } from '@/services';
 import { WallTime } from '../parts/wall-time';
+import { Link } from '../parts/link';
 
 interface BoardTrayProps extends Pick<Board, 'tray' | 'nowMs'> {
   readonly withdraw: (turnId: string) => Promise<void>;
@@ -14,11 +14,7 @@ function StateWords({ turn, nowMs }: { readonly turn: TrayTurn; readonly nowMs: 
   switch (state.status) {
     case 'running':
       return (
-        <Link
-          prefetch={false}
-          href={`/runs/${state.runId}`}
-          className="underline decoration-hairline underline-offset-4"
-        >
+        <Link href={`/runs/${state.runId}`} className="underline decoration-hairline underline-offset-4">
           runs for {durationWords((nowMs - state.sinceMs) / 1000)}
         </Link>
       );

@@ -1,6 +1,6 @@
-import Link from 'next/link';
 import type { OpenOutage } from '@/services';
 import { WallTime } from '../parts/wall-time';
+import { Link } from '../parts/link';
 
 const titled = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 

@@ -1,11 +1,11 @@
 'use client';
 
-import Link from 'next/link';
 import { useState } from 'react';
 import { agoWords } from '@/core';
 import type { ShownFinding } from '@/services';
 import { LetBeForm, type LetBe } from './let-be-form';
 import { StrengthMark } from './strength-mark';
+import { Link } from '../parts/link';
 
 interface FindingLineProps {
   readonly finding: ShownFinding;
@@ -29,7 +29,7 @@ function Runs({ title, ids }: { readonly title: string; readonly ids: readonly s
       {ids.map((id, index) => (
         <span key={id}>
           {index > 0 && ', '}
-          <Link prefetch={false} href={`/runs/${id}`} className="text-ink underline underline-offset-2">
+          <Link href={`/runs/${id}`} className="text-ink underline underline-offset-2">
             run {index + 1}
           </Link>
         </span>

@@ -1,4 +1,3 @@
-import Link from 'next/link';
 import type { AuditPage } from '@/services';
 import { addressWords } from '../parts/address-words';
 import { WallTime } from '../parts/wall-time';
@@ -6,6 +5,7 @@ import { HappenedFilters } from './happened-filters';
 import { happenedHref } from './happened-href';
 import { deedWords, factWords, whoWords } from './happened-words';
 import type { Kind } from './kinds';
+import { Link } from '../parts/link';
 
 interface HappenedPageProps {
   readonly page: AuditPage;

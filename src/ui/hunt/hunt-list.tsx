@@ -1,10 +1,10 @@
 'use client';
 
-import Link from 'next/link';
 import { useState } from 'react';
 import type { HuntLine } from '@/services';
 import { Button } from '../parts/button';
 import { WallTime } from '../parts/wall-time';
+import { Link } from '../parts/link';
 
 interface HuntListProps {
   readonly hunts: readonly HuntLine[];

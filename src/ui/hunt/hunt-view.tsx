@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { listed, type CheckCode } from '@/core';
 import type { HuntPage, ShownTest } from '@/services';
 import { Button } from '../parts/button';
@@ -14,6 +13,7 @@ import { Story } from './story';
 import { SuspicionStraw } from './suspicion-straw';
 import { SwapForm, type NoteSwap } from './swap-form';
 import { SwapResults } from './swap-results';
+import { Link } from '../parts/link';
 
 export interface HuntActions {
   readonly run: (test: Pick<ShownTest, 'deviceId' | 'reach'>) => Promise<string | null>;

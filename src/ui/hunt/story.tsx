@@ -1,17 +1,13 @@
-import Link from 'next/link';
 import { storyWho, storyWords, type StoryLine } from '@/core';
 import { WallTime } from '../parts/wall-time';
+import { Link } from '../parts/link';
 
 function Line({ line }: { readonly line: StoryLine }) {
   const who = storyWho(line);
   if (line.kind === 'run')
     return (
       <>
-        <Link
-          prefetch={false}
-          href={`/runs/${line.runId}`}
-          className="underline decoration-hairline underline-offset-4"
-        >
+        <Link href={`/runs/${line.runId}`} className="underline decoration-hairline underline-offset-4">
           {who}
         </Link>
         : <span className="figure text-[0.85em]">{storyWords(line)}</span>

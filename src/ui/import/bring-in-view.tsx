@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { countWords } from '@/core';
@@ -14,6 +13,7 @@ import { GoingLine } from './going-line';
 import { LookResult } from './look-result';
 import { ReadingChoices } from './reading-choices';
 import { useImport } from './use-import';
+import { Link } from '../parts/link';
 
 const BROUGHT_IN = ledgerHref({ ...WHOLE_LEDGER, query: 'state=imported' });
 

@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useState, useTransition } from 'react';
 import { countWords } from '@/core';
 import type { BroughtIn } from '@/wire';
@@ -8,6 +7,7 @@ import { ledgerHref, WHOLE_LEDGER } from '../ledger/ledger-href';
 import { Button } from '../parts/button';
 import { Confirm } from '../parts/confirm';
 import { wallTimeWords } from '../parts/wall-time';
+import { Link } from '../parts/link';
 
 const BROUGHT_IN = ledgerHref({ ...WHOLE_LEDGER, query: 'state=imported' });
 

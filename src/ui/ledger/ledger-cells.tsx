@@ -1,8 +1,8 @@
-import Link from 'next/link';
 import { StripSketch } from '../strip/strip-sketch';
 import { VerdictMark } from '../verdict/verdict-mark';
 import type { DrawnRun } from './drawn-run';
 import { LEDGER_COLUMNS, type LedgerColumn } from './ledger-columns';
+import { Link } from '../parts/link';
 
 /** Columns of what a run came out at: one that has not says so across them. */
 const OF_OUTCOME = ['down', 'up', 'idle', 'added', 'verdict'] as const satisfies readonly LedgerColumn[];
@@ -54,7 +54,6 @@ function Plain({ column, run }: { readonly column: Exclude<LedgerColumn, Outcome
     case 'when':
       return (
         <Link
-          prefetch={false}
           href={`/runs/${run.id}`}
           className="underline decoration-hairline underline-offset-4 hover:decoration-ink"
         >

@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { startTransition, useCallback, useOptimistic, useState } from 'react';
 import type { LedgerFrame } from '@/services';
@@ -16,6 +15,7 @@ import { LedgerViews } from './ledger-views';
 import { TakeOut } from './take-out';
 import { useLedgerRows, type DrawnSlice } from './use-ledger-rows';
 import { useSelection } from './use-selection';
+import { Link } from '../parts/link';
 
 /** What the ledger asks of the console. */
 export interface LedgerActions extends Omit<ChosenActions, 'remove'> {

@@ -1,10 +1,10 @@
 'use client';
 
-import Link from 'next/link';
 import { EXPORT_FORMATS, type ExportFormat } from '@/wire';
 import { Button } from '../parts/button';
 import { Menu, MenuItemAs } from '../parts/menu';
 import type { LedgerChoice } from './ledger-href';
+import { Link } from '../parts/link';
 
 const WORDS: Readonly<Record<ExportFormat, string>> = {
   csv: 'Take them out as CSV, for a table calculator',

@@ -1,10 +1,10 @@
-import Link from 'next/link';
 import type { Person } from '@/services';
 import { ActionForm, TextField } from '../form/action-form';
 import { Section } from '../set-up/section';
 import { AddPerson } from './add-person';
 import type { PeopleActions } from './people-actions';
 import { PersonRow } from './person-row';
+import { Link } from '../parts/link';
 
 interface PeoplePageProps {
   readonly people: readonly Person[];

@@ -1,5 +1,5 @@
-import Link from 'next/link';
 import type { ReactNode } from 'react';
+import { Link } from '../parts/link';
 
 interface RunLinkProps {
   readonly id: string;
@@ -12,7 +12,7 @@ interface RunLinkProps {
 export function RunLink({ id, links, children }: RunLinkProps) {
   if (!links) return children;
   return (
-    <Link href={`/runs/${id}`} prefetch={false} className="underline decoration-hairline">
+    <Link href={`/runs/${id}`} className="underline decoration-hairline">
       {children}
     </Link>
   );

@@ -1,5 +1,5 @@
-import Link from 'next/link';
 import type { RunPage } from '@/services';
+import { Link } from '../parts/link';
 
 /** The runs of the same device and reach just before and after this one. */
 export function RunNeighbours({ before, after }: RunPage['neighbours']) {
@@ -15,7 +15,6 @@ export function RunNeighbours({ before, after }: RunPage['neighbours']) {
             <Link
               key={words}
               href={`/runs/${run.id}`}
-              prefetch={false}
               className="underline decoration-hairline underline-offset-4 hover:decoration-ink"
             >
               {words}

@@ -1,4 +1,3 @@
-import Link from 'next/link';
 import { CommandBox, type CommandFacts } from './command-box';
 import { KeyHelp } from './key-help';
 import { Mark } from './mark';
@@ -6,6 +5,7 @@ import { Places } from './places';
 import { SiteMenu } from './site-menu';
 import type { Theme } from './theme';
 import { ThemeSwitch } from './theme-switch';
+import { Link } from '../parts/link';
 
 interface HeaderProps {
   readonly site: { readonly id: string; readonly name: string; readonly demo: boolean } | null;

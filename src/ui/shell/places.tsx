@@ -1,9 +1,9 @@
 'use client';
 
-import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
 import { useEffect } from 'react';
 import { isTyping, PLACES } from './console-keys';
+import { Link } from '../parts/link';
 
 /** The places of the console, and the letters that lead to them; / leads to the field that narrows what is shown. */
 export function Places() {

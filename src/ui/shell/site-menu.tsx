@@ -1,7 +1,7 @@
 'use client';
 
-import Link from 'next/link';
 import { Menu, MenuItem, MenuItemAs, MenuRule } from '../parts/menu';
+import { Link } from '../parts/link';
 
 interface SiteMenuProps {
   readonly site: { readonly id: string; readonly name: string };

@@ -1,12 +1,12 @@
 'use client';
 
-import Link from 'next/link';
 import { nextStep, sideAt } from '@/core';
 import type { StoredAlternation } from '@/services';
 import { FollowChanges } from '../board/follow-changes';
 import { Button } from '../parts/button';
 import { RefusedNote } from '../parts/refused-note';
 import { useActs, type Act } from '../parts/use-acts';
+import { Link } from '../parts/link';
 
 interface AlternationViewProps {
   readonly of: StoredAlternation;

@@ -1,4 +1,3 @@
-import Link from 'next/link';
 import { connection } from 'next/server';
 import { joinFactsOf } from '@/app/join-facts';
 import { technicianOrSignIn } from '@/app/role';
@@ -30,6 +29,7 @@ import { WhatStandsOut } from '@/ui/findings/what-stands-out';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { StrawPath } from '@/ui/straw/straw-path';
 import { BLOAT_RATINGS, LINK_KINDS, REACHES, SEGMENT_KINDS, USUAL_FULL_FROM, VERDICT_WORDS } from '@/core';
+import { Link } from '@/ui/parts/link';
 
 type Query = Record<string, string | string[] | undefined>;
 

@@ -1,5 +1,4 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
 import { connection } from 'next/server';
 import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
@@ -27,6 +26,7 @@ import {
   retireAgentAction,
   setBudgetAction,
 } from './actions';
+import { Link } from '@/ui/parts/link';
 
 export const metadata: Metadata = { title: 'Agents' };
 

@@ -1,5 +1,4 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
 import { connection } from 'next/server';
 import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
@@ -9,6 +8,7 @@ import { HuntList } from '@/ui/hunt/hunt-list';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { saveOfficeAction } from '../set-up/actions';
 import { openHuntAction } from './actions';
+import { Link } from '@/ui/parts/link';
 
 export const metadata: Metadata = { title: 'Hunt' };
 

@@ -1,5 +1,4 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
 import { connection } from 'next/server';
 import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
@@ -12,6 +11,7 @@ import { FirstOffice } from '@/ui/set-up/first-office';
 import { NAMES_BY_DEFAULT } from '@/wire';
 import { saveOfficeAction } from '../set-up/actions';
 import { askLookAction, stopLookAction } from './actions';
+import { Link } from '@/ui/parts/link';
 
 export const metadata: Metadata = { title: 'Look from a machine' };
 

@@ -1,5 +1,4 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
 import { connection } from 'next/server';
 import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
@@ -10,6 +9,7 @@ import { AlternationForm } from '@/ui/side/alternation-form';
 import { TrayForm } from '@/ui/side/tray-form';
 import { saveOfficeAction } from '../set-up/actions';
 import { makeComparisonAction, startAlternationAction } from './actions';
+import { Link } from '@/ui/parts/link';
 
 export const metadata: Metadata = { title: 'Side by side' };
 

@@ -1,5 +1,4 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
 import { connection } from 'next/server';
 import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
@@ -9,6 +8,7 @@ import { readSpan, writeSpan } from '@/ui/watch/watch-span';
 import { WatchView } from '@/ui/watch/watch-view';
 import { saveOfficeAction } from '../set-up/actions';
 import { addLaneAction, beginMarkAction, endLaneAction, endMarkAction, removeMarkAction } from './actions';
+import { Link } from '@/ui/parts/link';
 
 export const metadata: Metadata = { title: 'Watch' };
 

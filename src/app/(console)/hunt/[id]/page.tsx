@@ -1,5 +1,4 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
 import { connection } from 'next/server';
 import { technicianOrSignIn } from '@/app/role';
 import { huntPageOf, theConsole } from '@/services';
@@ -15,6 +14,7 @@ import {
   setQueueAction,
   undoSwapAction,
 } from '../actions';
+import { Link } from '@/ui/parts/link';
 
 export const metadata: Metadata = { title: 'Hunt' };
 

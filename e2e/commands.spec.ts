@@ -1,10 +1,11 @@
-import { mkdtempSync, readFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { command, running } from './command';
 import { newPort } from './ports';
 import { launch, newDataFolder, newDemoFolder, startProgram } from './program';
+import { signIn } from './technician';
 
 /** Every command that the README or package.json names is started here or in tools.spec.ts, in its shortest form. */
 const PACKAGE = JSON.parse(readFileSync('package.json', 'utf8')) as { scripts: Record<string, string> };
@@ -100,6 +101,23 @@ test('an interrupted launcher ends what it started', async () => {
   const { child, ended } = await launch({ mode: 'start', port: newPort(), data: newDataFolder() }, /Stop with Ctrl-C/);
   child.kill('SIGTERM');
   expect(await ended).toBe(0);
+});
+
+test('a demo whose first start was interrupted says nothing of it, and is whole the next time', async ({ page }) => {
+  const data = newDataFolder();
+  const port = newPort();
+  const { child, ended, output } = await launch({ mode: 'demo', port, data }, /is starting/);
+  // Its history is being written.
+  await expect.poll(() => existsSync(join(data, 'bent-straw.sqlite-wal'))).toBe(true);
+  child.kill('SIGINT');
+  await ended;
+  expect(output()).not.toMatch(/Error|\n {4}at /);
+  const program = await startProgram({ mode: 'demo', port, data });
+  await signIn(page, program);
+  await expect(page.getByRole('region', { name: 'What stands out' }).getByRole('listitem')).toHaveCount(3);
+  await page.goto(`${program.origin}/watch`);
+  await expect(page.getByRole('slider', { name: 'Lanes of Attic agent' })).toBeVisible();
+  await program.interrupt();
 });
 
 test('a demo that is interrupted while it is still starting leaves nothing behind', async () => {

@@ -18,6 +18,7 @@ import {
 } from '@/services';
 import { openStore } from '@/store';
 import { publicKeyText, readSigningKey } from '@/wire/peer/ticket';
+import { beginDemo } from '../folder/begin-demo';
 import { backupsIn, keepBackup, nightIsDue } from '../folder/backup-folder';
 import { fingerprintOf } from '../folder/certificate';
 import { linkToLauncher } from '../supervise/child-link';
@@ -81,7 +82,9 @@ async function openContext(log: Logger): Promise<ConsoleContext> {
 }
 
 async function main(): Promise<void> {
-  const log = openLog({ folder: dataFiles(dataFolder).log, level: logLevel }, 'console');
+  const files = dataFiles(dataFolder);
+  const log = openLog({ folder: files.log, level: logLevel }, 'console');
+  const demoIsWhole = mode === 'demo' ? beginDemo(files) : () => undefined;
   const context = await openContext(log).catch((error: unknown) => {
     throw storeFault(error, dataFolder);
   });
@@ -89,8 +92,8 @@ async function main(): Promise<void> {
   if (mode === 'demo') {
     await seedDemo(context);
     const passphrase = await demoPassphrase(context);
-    if (passphrase !== null)
-      writeFileSync(dataFiles(dataFolder).demoPassphrase, passphrase, { mode: 0o600, flush: true });
+    if (passphrase !== null) writeFileSync(files.demoPassphrase, passphrase, { mode: 0o600, flush: true });
+    demoIsWhole();
   }
   if (officeName !== '' && (await context.store.sites.all()).length === 0) await saveOffice(context, null, officeName);
   await renewEndedCodes(context);
@@ -124,14 +127,15 @@ async function main(): Promise<void> {
   });
   stops.push(() => server.closeAllConnections());
   // In the demo the network is made up: this machine's own would only confuse.
-  if (mode === 'use-with-agent')
-    stops.push(keepOwnAgent(context, dataFiles(dataFolder).ownAgent, `http://127.0.0.1:${frontPortText}`));
-  if (mode === 'demo') await writeDemoDevices(context, dataFiles(dataFolder), distinctLoopbackPorts());
+  if (mode === 'use-with-agent') stops.push(keepOwnAgent(context, files.ownAgent, `http://127.0.0.1:${frontPortText}`));
+  if (mode === 'demo') await writeDemoDevices(context, files, distinctLoopbackPorts());
   log.info({ mode, version: programVersion() }, 'open');
   launcher.ready(await welcomeFacts(context));
 }
 
 main().catch((error: unknown) => {
+  // What was closed under it while it was still starting is no failure.
+  if (launcher.isStopping()) return;
   if (error instanceof ProgramFault) launcher.failed(error.code, error.message);
   else {
     console.error(error);

@@ -15,6 +15,8 @@ export function dataFiles(folder: string) {
     demoPeerKey: join(folder, 'demo-peer-key.pem'),
     /** The demo prints the passphrase that it made up. */
     demoPassphrase: join(folder, 'demo-passphrase.txt'),
+    /** There as long as the demo's history is being written. */
+    demoUnfinished: join(folder, 'demo-unfinished'),
     /** The demo's lines, its devices, and the lines that stand for the links of these. */
     practiceLines: join(folder, 'practice-lines.json'),
     demoDevices: join(folder, 'demo-devices.json'),

@@ -11,6 +11,7 @@ export type ChildMessage =
  * once before the end. Ctrl-C reaches the whole group; only the launcher acts on it.
  */
 export function linkToLauncher(stop: () => void | Promise<void>): {
+  isStopping(): boolean;
   ready(facts?: PartFacts): void;
   failed(code: string, sentence: string): void;
 } {
@@ -28,6 +29,7 @@ export function linkToLauncher(stop: () => void | Promise<void>): {
   // A launcher that has gone in the meantime is no failure: `disconnect` ends this process.
   const send = (message: ChildMessage) => process.send?.(message, undefined, undefined, () => undefined);
   return {
+    isStopping: () => stopping,
     ready: (facts = {}) => send({ kind: 'ready', facts }),
     failed: (code, sentence) => {
       send({ kind: 'failed', code, sentence });

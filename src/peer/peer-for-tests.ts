@@ -8,6 +8,7 @@ import { signTicket, type TicketClaims } from '@/wire/peer/ticket';
 import { createFrontDoor, type FrontDoorOptions } from './front/front-door';
 import { Peer } from './http/peer';
 import type { OnPeerEvent } from './peer-events';
+import type { ChannelHost } from './udp/channel-host';
 import type { StampReflector } from './udp/stamp-reflector';
 
 const { privateKey, publicKey } = generateKeyPairSync('ed25519');
@@ -16,6 +17,7 @@ export interface TestPeerOptions {
   readonly consolePort?: number | null;
   readonly mostSessions?: number;
   readonly reflector?: StampReflector | null;
+  readonly channels?: ChannelHost | null;
   readonly tls?: FrontDoorOptions['tls'];
   readonly identity?: KeyObject | null;
   readonly strangers?: FrontDoorOptions['strangers'];
@@ -31,6 +33,7 @@ export async function startTestPeer({
   consolePort = null,
   mostSessions = 4,
   reflector = null,
+  channels = null,
   tls = null,
   identity = null,
   ...door
@@ -42,6 +45,7 @@ export async function startTestPeer({
     trusted: [publicKey],
     mostSessions,
     reflector,
+    channels,
     identity,
     onEvent: door.onEvent,
     wallMs: () => wallMs,

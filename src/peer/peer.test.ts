@@ -6,6 +6,7 @@ import { decodeEcho, encodeProbe, PEER_PATHS, peerInfoSchema, sessionOpenedSchem
 import { checkIdentity, publicKeyText } from '@/wire/peer/ticket';
 import type { PeerEvent } from './peer-events';
 import { controlMessage, startTestPeer } from './peer-for-tests';
+import { ChannelHost } from './udp/channel-host';
 
 type TestPeer = Awaited<ReturnType<typeof startTestPeer>>;
 
@@ -217,6 +218,25 @@ describe('a peer', () => {
     const post = (path: string) => fetch(peer.url(path, session), { method: 'POST', body: 'v=0' });
     expect(await codeOf(await post(PEER_PATHS.udp))).toEqual([409, 'udp-off']);
     expect(await codeOf(await post(PEER_PATHS.channel))).toEqual([409, 'channel-off']);
+  });
+
+  it('takes a few offers of a data channel, says what is wrong with one, and then no more of them', async () => {
+    const channels = await ChannelHost.start({ ports: [48_200, 48_210] });
+    const own = await startTestPeer({ channels });
+    try {
+      const { session } = await own.open();
+      const offer = (body: string) => fetch(own.url(PEER_PATHS.channel, session), { method: 'POST', body });
+      expect(await codeOf(await offer('no offer at all'))).toEqual([400, 'offer-malformed']);
+      expect(await codeOf(await offer('v=0\r\n'.repeat(4000)))).toEqual([400, 'offer-malformed']);
+      expect(await codeOf(await offer(''))).toEqual([400, 'offer-malformed']);
+      // Each makes the peer work, and may make it send: three are a session's share, whatever they were.
+      expect(await codeOf(await offer('v=0'))).toEqual([429, 'limit-offers']);
+      // What nobody took up holds no port.
+      expect(channels.hasRoom).toBe(true);
+    } finally {
+      await own.close();
+      await channels.close();
+    }
   });
 
   it('takes no more runs at once than it may', async () => {

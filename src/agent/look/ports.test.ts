@@ -41,7 +41,7 @@ interface SwitchAgent {
 }
 
 /** A small switch that speaks SNMP: two ports, and who is behind the second. */
-function openSwitch(port: number, columns: { readonly wide: boolean }) {
+function openSwitch(port: number, columns: { readonly wide: boolean; readonly none?: boolean }) {
   const agent = snmp.createAgent(
     { port, address: '127.0.0.1', disableAuthorization: false },
     () => undefined,
@@ -86,6 +86,7 @@ function openSwitch(port: number, columns: { readonly wide: boolean }) {
     for (const row of rows) mib.addTableRow(name, [...row]);
   };
   const index: Column = { number: 1, name: 'ifIndex', type: Integer };
+  if (columns.none === true) return { agent, set: () => undefined, scalar: () => undefined };
   table(
     'ifEntry',
     '1.3.6.1.2.1.2.2.1',
@@ -189,6 +190,14 @@ describe('ports of a switch by SNMP', () => {
       opened.set('ifXEntry', 1, 6, wideCount(10));
     }, 450);
     expect(portRates(await asked)[0]!.inBps).toBeNull();
+  });
+
+  it('of a device that has none to tell are said not to be there', async () => {
+    port = await freePort();
+    opened = openSwitch(port, { wide: false, none: true });
+    const asked = look();
+    expect(await codeOf(asked)).toBe('snmp-no-ports');
+    await expect(asked).rejects.toThrow('127.0.0.1');
   });
 
   it('are read as a user with keys', async () => {

@@ -25,7 +25,7 @@ import { checkTicket, showIdentity } from '@/wire/peer/ticket';
 import { describePeer, describeToKnown, type PeerIdentity } from './peer-info';
 import { PeerSockets } from './peer-sockets';
 import { clientAddressOf } from '../front/forwarded';
-import { withOwnCandidates } from '../udp/own-candidates';
+import { offersChannel, withOwnCandidates } from '../udp/own-candidates';
 import { interfaceBps } from '../kernel/interface-speed';
 import type { ChannelHost } from '../udp/channel-host';
 import type { StampReflector } from '../udp/stamp-reflector';
@@ -166,7 +166,7 @@ export class Peer {
     if (session.seen.offers > MOST_OFFERS)
       return answerFault(request, response, failed('limit-offers', { limit: MOST_OFFERS }).fault);
     const offer = await readShortBody(request, LONGEST_OFFER);
-    if (offer === null || !session.spend(OFFER_BYTES)) return refuse('offer-malformed');
+    if (offer === null || !offersChannel(offer) || !session.spend(OFFER_BYTES)) return refuse('offer-malformed');
     const own = withOwnCandidates(offer, clientAddressOf(request) ?? '');
     const opened = await channels.open(own, (bytes) => session.spend(bytes)).catch(() => null);
     if (opened === null) return refuse('offer-malformed');

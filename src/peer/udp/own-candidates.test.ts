@@ -1,11 +1,28 @@
 import fc from 'fast-check';
-import { withOwnCandidates } from './own-candidates';
+import { offersChannel, withOwnCandidates } from './own-candidates';
 
 const candidate = (address: string, port: number) => `a=candidate:1 1 udp 2122260223 ${address} ${port} typ host`;
 const offer = (...lines: string[]) =>
   ['v=0', 'm=application 9 UDP/DTLS/SCTP webrtc-datachannel', ...lines, ''].join('\r\n');
 const addresses = (text: string) =>
   [...text.matchAll(/a=candidate:\S+ \d+ \S+ \d+ (\S+)/g)].map(([, address]) => address);
+
+const WHOLE = offer('a=ice-ufrag:Ab1+', 'a=ice-pwd:0123456789abcdefghijkl', 'a=fingerprint:sha-256 AB:CD');
+
+describe('an offer', () => {
+  it('is one of a data channel', () => {
+    expect(offersChannel(WHOLE)).toBe(true);
+    expect(offersChannel(WHOLE.replaceAll('\r\n', '\n'))).toBe(true);
+  });
+
+  it('is none without any of its parts, nor with sound or pictures beside it', () => {
+    const lines = WHOLE.trim().split('\r\n');
+    for (const left of lines) expect(offersChannel(lines.filter((line) => line !== left).join('\r\n'))).toBe(false);
+    expect(offersChannel(`${WHOLE}m=audio 9 UDP/TLS/RTP/SAVPF 111\r\n`)).toBe(false);
+    expect(offersChannel('')).toBe(false);
+    fc.assert(fc.property(fc.string(), (text) => !offersChannel(text)));
+  });
+});
 
 describe('the candidates of an offer', () => {
   it('are kept where they lie at the client’s own address, and nowhere else', () => {

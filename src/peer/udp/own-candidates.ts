@@ -5,6 +5,17 @@ const MOST_CANDIDATES = 8;
 /** candidate:foundation component transport priority address port … (RFC 8839 §5.1). */
 const CANDIDATE = /^a=candidate:\S+ \d+ \S+ \d+ (\S+) \d+ /;
 
+/** What a description that offers a data channel, and nothing beside it, has in it (RFC 8866 §5, RFC 8841 §5). */
+const VERSION = /^v=0\r?\n/;
+const DATA_CHANNEL = /^m=application [1-9]\d{0,4} (UDP|TCP)\/DTLS\/SCTP webrtc-datachannel\s*$/m;
+const SECRETS = [/^a=ice-ufrag:\S+/m, /^a=ice-pwd:\S+/m, /^a=fingerprint:\S+ \S+/m] as const;
+
+/** Whether a text offers one data channel: for anything else a connection would be opened that nobody can take up. */
+export function offersChannel(text: string): boolean {
+  if (!VERSION.test(text) || !DATA_CHANNEL.test(text)) return false;
+  return (text.match(/^m=/gm) ?? []).length === 1 && SECRETS.every((each) => each.test(text));
+}
+
 /**
  * The offer with only those candidates that lie at the client's own address, at most eight: a peer sends UDP to nobody who
  * did not ask. Names (browsers hide addresses behind `.local` ones) are left out too: the browser's own packets then show

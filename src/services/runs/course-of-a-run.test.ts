@@ -1,7 +1,7 @@
 import { copyFileSync, existsSync } from 'node:fs';
 import { METHOD_VERSION, seededRandom, type RunSamples } from '@/core';
 import { simulateSamples } from '@/programs/demo/samples';
-import { openStore } from '@/store';
+import { NEW_PEER, openStore } from '@/store';
 import { checkTicket } from '@/wire/peer/ticket';
 import { boardOf } from '../views/board';
 import {
@@ -139,6 +139,22 @@ describe('the console', () => {
       expect(await refused(orderFor(code, { reach: 'tunnel' }))).toBe('peer-missing');
       await granted();
       expect(await refused(orderFor(code, { deviceName: 'press DESK' }))).toBe('device-taken');
+    });
+
+    it('is refused over https to a peer without it, which a browser would not let the page reach', async () => {
+      const order = orderFor(code, { reach: 'tunnel' });
+      const asked = async (origin: string) => {
+        const answer = await startRun(console.context, await visitorOf(console, order), order, origin);
+        return answer.ok ? answer.value.peer.baseUrl : answer.fault.code;
+      };
+      const [site] = await console.context.store.sites.all();
+      await console.context.store.sites.savePeer({
+        ...{ ...NEW_PEER, id: 'far', siteId: site!.id, name: 'Quay peer', reach: 'tunnel' },
+        address: 'http://198.51.100.9:4870',
+      });
+      expect(await asked('https://192.0.2.20:4870')).toBe('peer-plain');
+      // Over plain http nothing is in the way.
+      expect(await asked('http://192.0.2.20:4870')).toBe('http://198.51.100.9:4870');
     });
 
     it('is refused while another tab of the device measures, and possible again when that fell silent', async () => {

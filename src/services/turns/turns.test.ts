@@ -16,7 +16,17 @@ import { ASKS_WITHIN_MS } from '../console/waiting-devices';
 import { saveDevice } from '../office/devices';
 import { handInRun } from '../runs/hand-in-run';
 import { putLineInUse, saveLine } from '../office/lines';
-import { askForRun, moveQueue, NOTICE_MS, queueTurns, resumeQueue, standBy, trayOf, withdrawTurn } from '.';
+import {
+  askForRun,
+  giveTurnBack,
+  moveQueue,
+  NOTICE_MS,
+  queueTurns,
+  resumeQueue,
+  standBy,
+  trayOf,
+  withdrawTurn,
+} from '.';
 
 const ORIGIN = 'http://192.0.2.20:4870';
 
@@ -48,6 +58,18 @@ describe('turns at the console', () => {
   };
   const end = (run: { runId: string; runKey: string }) =>
     handInRun(console.context, run.runId, run.runKey, finished(NO_SAMPLES));
+
+  it('is given back by whoever holds its key, and by nobody else', async () => {
+    await granted({ deviceName: 'First' });
+    const second = await waiting({ deviceName: 'Second' });
+    const third = await waiting({ deviceName: 'Third' });
+    for (const wrong of ['', 'x', third.turnKey, `${second.turnKey}x`])
+      expect(await giveTurnBack(console.context, second.turnId, wrong)).toBe(false);
+    expect((await trayOf(console.context, siteId)).map(({ turnId }) => turnId)).toContain(second.turnId);
+    expect(await giveTurnBack(console.context, second.turnId, second.turnKey)).toBe(true);
+    const left = (await trayOf(console.context, siteId)).filter(({ state }) => state.status === 'waiting');
+    expect(left.map(({ turnId }) => turnId)).toEqual([third.turnId]);
+  });
 
   /** A device of the office that stands by, with what it was told. */
   const standing = async (name: string) => {

@@ -1,20 +1,20 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
-import { newPort } from './ports';
-import { newDataFolder, startProgram, type Program } from './program';
+import { expect, type Page } from '@playwright/test';
+import { test } from './one-browser';
+import type { Program } from './program';
 import { signIn } from './technician';
 
 test.describe.configure({ mode: 'serial' });
 
 let program: Program;
-test.beforeAll(async () => {
-  program = await startProgram({ mode: 'demo', port: newPort(), data: newDataFolder() });
+test.beforeAll(({ demo }) => {
+  program = demo;
 });
-test.afterAll(() => program.interrupt());
 
 /** What axe finds against WCAG 2.2 AA that is serious or worse, each with the place. */
 async function findings(page: Page, colorScheme: 'light' | 'dark'): Promise<string[]> {
-  const axe = new AxeBuilder({ page });
+  // What holds is not told: it would all be gathered for nothing.
+  const axe = new AxeBuilder({ page }).options({ resultTypes: ['violations'] });
   // In the dark the same parts have other colours, and nothing else is another.
   const { violations } = await (
     colorScheme === 'dark'

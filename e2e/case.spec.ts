@@ -5,18 +5,16 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, type Page } from '@playwright/test';
 import { test } from './one-browser';
-import { newPort } from './ports';
-import { newDataFolder, startProgram, type Program } from './program';
+import type { Program } from './program';
 import { signIn } from './technician';
 
 test.describe.configure({ mode: 'serial' });
 
 let program: Program;
 let address = '';
-test.beforeAll(async () => {
-  program = await startProgram({ mode: 'demo', port: newPort(), data: newDataFolder() });
+test.beforeAll(({ demo }) => {
+  program = demo;
 });
-test.afterAll(() => program.interrupt());
 test.beforeEach(({ page }) => signIn(page, program));
 
 const form = (page: Page) => page.getByRole('form', { name: 'New case' });

@@ -39,6 +39,8 @@ test('peer asks for the key that it needs, and is ready with one', async () => {
   const without = await command('peer', ['--port', String(newPort())]);
   expect(without.said).toMatch(/\[trust-missing\]/);
   expect(without.exit).toBe(1);
+  const wrong = await command('peer', ['--port', String(newPort()), '--trust', 'A'.repeat(42)]);
+  expect([wrong.said, wrong.exit]).toEqual([expect.stringMatching(/Copy all 43 characters .*\[trust-invalid\]/), 1]);
   const key = 'A'.repeat(42) + 'A';
   const args = ['--port', String(newPort()), '--trust', key, '--key', join(newDataFolder(), 'key.pem')];
   const ready = await command('peer', args, { until: /Stop with Ctrl-C/ });

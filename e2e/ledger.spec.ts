@@ -1,17 +1,14 @@
 import { expect, type Page } from '@playwright/test';
 import { test } from './one-browser';
-import { newDataFolder, startProgram, type Program } from './program';
-import { newPort } from './ports';
+import type { Program } from './program';
 import { signIn } from './technician';
 
-const PORT = newPort();
 let program: Program;
 
 test.describe.configure({ mode: 'serial' });
-test.beforeAll(async () => {
-  program = await startProgram({ mode: 'demo', port: PORT, data: newDataFolder() });
+test.beforeAll(({ demo }) => {
+  program = demo;
 });
-test.afterAll(() => program.interrupt());
 test.beforeEach(async ({ page }) => {
   await signIn(page, program, '/ledger');
 });

@@ -1,5 +1,6 @@
 import { hostname } from 'node:os';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './one-browser';
 import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';
 import { signIn } from './technician';

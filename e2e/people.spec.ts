@@ -109,6 +109,8 @@ test('a passphrase that was forgotten is set anew by a link from the machine, an
   page,
 }) => {
   await signIn(page, program);
+  const nobody = await command('passphrase', ['--data', newDataFolder()]);
+  expect([nobody.said, nobody.exit]).toEqual([expect.stringContaining('[data-missing]'), 1]);
   const unknown = await command('passphrase', ['Nobody', '--data', data, '--port', String(PORT)]);
   expect(unknown.said).toMatch(/Name one of these: Ines, Tom\. \[person-unknown\]/);
   expect(unknown.exit).toBe(1);

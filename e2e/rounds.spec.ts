@@ -1,4 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './one-browser';
 import { answer, measure, resultShown } from './device';
 import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';

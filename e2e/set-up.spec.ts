@@ -178,12 +178,9 @@ test('a second office is made, looked at, and stands beside the first', async ({
   await expect(page.getByRole('button', { name: 'Office: Larkspur Bindery' })).toBeVisible();
 });
 
-test('a board that is open elsewhere shows what the set-up changes, without being loaded again', async ({
-  page,
-  context,
-}) => {
+test('a board that is open elsewhere shows what the set-up changes, without being loaded again', async ({ page }) => {
   await page.goto(`${program.origin}/set-up`);
-  const board = await context.newPage();
+  const board = await page.context().newPage();
   await board.goto(program.origin);
   await expect(board.getByRole('heading', { level: 1 })).toBeVisible();
   await board.evaluate(() => Object.assign(window, { stillHere: true }));
@@ -193,4 +190,5 @@ test('a board that is open elsewhere shows what the set-up changes, without bein
   await fresh.getByRole('button', { name: 'Add the device' }).click();
   await expect(board.getByRole('rowheader', { name: 'Guillotine tablet' })).toBeVisible();
   expect(await board.evaluate(() => 'stillHere' in window)).toBe(true);
+  await board.close();
 });

@@ -1,17 +1,15 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
 import { test } from './one-browser';
-import { newPort } from './ports';
-import { newDataFolder, startProgram, type Program } from './program';
+import type { Program } from './program';
 import { signIn } from './technician';
 
 let program: Program;
 
 test.describe.configure({ mode: 'serial' });
-test.beforeAll(async () => {
-  program = await startProgram({ mode: 'demo', port: newPort(), data: newDataFolder() });
+test.beforeAll(({ demo }) => {
+  program = demo;
 });
-test.afterAll(() => program.interrupt());
 test.beforeEach(async ({ page }) => signIn(page, program));
 
 const tray = (page: Page, letter: string) => page.getByRole('combobox', { name: `Runs of tray ${letter}` });

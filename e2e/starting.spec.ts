@@ -10,7 +10,7 @@ import { launch, newDataFolder, startProgram } from './program';
 const PORT = newPort();
 const ENDED = /$^/;
 
-async function refusal(options: { mode?: 'demo' | 'start'; data?: string; port?: number }) {
+async function refusal(options: { mode?: 'demo' | 'start'; data?: string; port?: number; more?: string[] }) {
   const started = await launch({ mode: 'start', port: PORT, data: newDataFolder(), ...options }, ENDED);
   return { exitCode: await started.ended, said: started.output() };
 }
@@ -32,8 +32,19 @@ test('a port of the practice line that is busy is named too', async () => {
   expect(said).toContain(`Port ${PORT + 1} is taken`);
 });
 
-test('nonsense for a port is refused', async () => {
+test('what is typed wrong is refused before anything is opened, with how it is meant', async () => {
   expect((await refusal({ port: 99_999 })).said).toContain('99999 is not a port');
+  const wrong = {
+    'log-level-invalid': ['--log-level', 'chatty'],
+    'port-range-invalid': ['--channel-ports', '4931-4900'],
+    'certificate-half': ['--tls-cert', 'certificate.pem'],
+    'certificate-unusable': ['--tls-cert', 'package.json', '--tls-key', 'package.json'],
+  };
+  for (const [code, more] of Object.entries(wrong)) {
+    const { said, exitCode } = await refusal({ more });
+    expect([said, exitCode]).toEqual([expect.stringMatching(new RegExp(`^.+\\. \\[${code}\\]$`, 'm')), 1]);
+    expect(said).not.toMatch(/\n {4}at /);
+  }
 });
 
 test('a data folder that cannot be written is named with the reason', async () => {

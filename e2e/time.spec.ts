@@ -1,16 +1,14 @@
 import { expect, type Page } from '@playwright/test';
 import { test } from './one-browser';
-import { newPort } from './ports';
-import { newDataFolder, startProgram, type Program } from './program';
+import type { Program } from './program';
 import { signIn } from './technician';
 
 test.describe.configure({ mode: 'serial' });
 
 let program: Program;
-test.beforeAll(async () => {
-  program = await startProgram({ mode: 'demo', port: newPort(), data: newDataFolder() });
+test.beforeAll(({ demo }) => {
+  program = demo;
 });
-test.afterAll(() => program.interrupt());
 test.beforeEach(({ page }) => signIn(page, program));
 
 const picture = (page: Page) => page.getByRole('slider', { name: / over time$/ });

@@ -1,19 +1,19 @@
-import { expect, test, type Page } from '@playwright/test';
-import { newPort } from './ports';
-import { newDataFolder, startProgram, type Program } from './program';
+import { expect, type Page } from '@playwright/test';
+import { test } from './one-browser';
+import type { Program } from './program';
 import { signIn } from './technician';
 
 test.describe.configure({ mode: 'serial' });
 
 let program: Program;
 let page: Page;
-test.beforeAll(async ({ browser }) => {
-  program = await startProgram({ mode: 'demo', port: newPort(), data: newDataFolder() });
+test.beforeAll(async ({ browser, demo }) => {
+  program = demo;
   page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   await page.goto(program.origin);
   await signIn(page, program);
 });
-test.afterAll(() => program.interrupt());
+test.afterAll(() => page.context().close());
 
 const watch = (query = '') => page.goto(`${program.origin}/watch${query}`);
 const DAY_MS = 86_400_000;

@@ -1,4 +1,4 @@
-/** Builds the pages (Next.js into .next/) and the programs (bundled into dist/, packages left outside). */
+/** Builds the pages (Next.js into .next/) and the programs (bundled into dist/). */
 import { execFileSync } from 'node:child_process';
 import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
@@ -6,6 +6,12 @@ import { build } from 'esbuild';
 
 const ROOT = join(import.meta.dirname, '..');
 const VERSION = JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8')).version;
+
+const LEFT_OUTSIDE = ['next', 'nodemailer', 'pdfkit', 'pino', 'sequelize', 'sqlite3', 'umzug', 'werift'];
+/** Packages of the older kind ask for what Node has. */
+const REQUIRE = {
+  js: "import { createRequire as requireBeside } from 'node:module'; const require = requireBeside(import.meta.url);",
+};
 
 // Chunks are named after what they hold: those of earlier builds would stay for ever.
 rmSync(join(ROOT, 'dist'), { recursive: true, force: true });
@@ -35,7 +41,9 @@ await build({
   format: 'esm',
   platform: 'node',
   target: 'node20',
-  packages: 'external',
+  // What every start reads comes along; what is large, native or looks for its own files stays where it is.
+  external: LEFT_OUTSIDE,
+  banner: REQUIRE,
   sourcemap: true,
   logLevel: 'warning',
 });
@@ -50,8 +58,7 @@ await build({
   platform: 'node',
   target: 'node20',
   define: { 'process.env.BENT_STRAW_VERSION': JSON.stringify(VERSION) },
-  // Packages of the older kind among them ask for what Node has.
-  banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+  banner: REQUIRE,
   logLevel: 'warning',
 });
 execFileSync(process.execPath, ['node_modules/next/dist/bin/next', 'build'], {

@@ -325,6 +325,24 @@ describe('bringing runs in from a file', () => {
     expect((await console.context.store.ledger.names(siteId)).device).toEqual([]);
   });
 
+  it('is taken in once, though somebody else presses the button meanwhile', async () => {
+    const { id, reading } = await guessed(FILE);
+    const { imports } = console.context.store;
+    const write = imports.write.bind(imports);
+    const order = { importId: id, reading, tag: '', without: false };
+    const meanwhile: unknown[] = [];
+    imports.write = async (...args) => {
+      meanwhile.push(await takeIn(console.context, 'Tom', order), await lookAtImport(console.context, id, reading));
+      await write(...args);
+    };
+    expect(await takeIn(console.context, 'Ines', order)).toMatchObject({
+      ok: true,
+      value: { runs: 3, byName: 'Ines' },
+    });
+    expect(meanwhile).toMatchObject([{ fault: { code: 'import-taking' } }, { fault: { code: 'import-taking' } }]);
+    expect((await ledger())!.count).toBe(3);
+  });
+
   it('comes to light at the next start where all of it was written before the program ended', async () => {
     const { id, reading } = await guessed(FILE);
     const { imports } = console.context.store;

@@ -7,7 +7,7 @@ import { build } from 'esbuild';
 const ROOT = join(import.meta.dirname, '..');
 const VERSION = JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8')).version;
 
-const LEFT_OUTSIDE = ['next', 'nodemailer', 'pdfkit', 'pino', 'sequelize', 'sqlite3', 'umzug', 'werift'];
+const LEFT_OUTSIDE = ['next', 'nodemailer', 'pdfkit', 'pino', 'selfsigned', 'sequelize', 'sqlite3', 'umzug', 'werift'];
 /** Packages of the older kind ask for what Node has. */
 const REQUIRE = {
   js: "import { createRequire as requireBeside } from 'node:module'; const require = requireBeside(import.meta.url);",

@@ -3,27 +3,48 @@ const TRUTH_COLUMNS = new Set<string>(['practice', 'demo']);
 
 const isDocument = (name: string) => JSON_COLUMNS.has(name);
 
+/** Of a column that is kept as JSON, the members that are wanted (two at least); absent: all of it. */
+export type Picked = Readonly<Record<string, readonly [string, string, ...string[]]>>;
+
+function documentAsOne(name: string, picked: Picked): string {
+  const members = picked[name];
+  if (members === undefined) return `coalesce("${name}", 'null')`;
+  return `coalesce(json_extract("${name}", ${members.map((member) => `'$.${member}'`).join(', ')}), 'null')`;
+}
+
 /**
  * One JSON array of values in place of a row: a thousand rows come as one text, which is several times as fast. What is kept
  * as JSON goes in as it stands, behind the array of the plain values: reading it to write it again takes most of the time.
  */
-export function rowsAsOne(columns: readonly string[], ordered = true): string {
+export function rowsAsOne(columns: readonly string[], ordered = true, picked: Picked = {}): string {
   const plain = columns.filter((name) => !isDocument(name)).map((name) => `"${name}"`);
-  const documents = columns.filter(isDocument).map((name) => ` || ',' || coalesce("${name}", 'null')`);
+  const documents = columns.filter(isDocument).map((name) => ` || ',' || ${documentAsOne(name, picked)}`);
   const row = `'[' || json_array(${plain.join(', ')})${documents.join('')} || ']'`;
   return `'[' || coalesce(group_concat(${row}, ','${ordered ? ' ORDER BY "startedAtMs"' : ''}), '') || ']'`;
 }
 
+/** The members that were picked, under their names again. */
+function withNames(members: readonly string[], values: readonly unknown[] | null) {
+  if (values === null) return null;
+  const document: Record<string, unknown> = {};
+  for (let place = 0; place < members.length; place += 1) document[members[place]!] = values[place];
+  return document;
+}
+
 /** The rows of what `rowsAsOne` made. */
-export function fromOne<Run>(columns: readonly string[], text: string): Run[] {
+export function fromOne<Run>(columns: readonly string[], text: string, picked: Picked = {}): Run[] {
   const plain = columns.filter((name) => !isDocument(name));
   const documents = columns.filter(isDocument);
+  const membersOf = documents.map((name) => picked[name] ?? null);
   const truths = plain.flatMap((name, place) => (TRUTH_COLUMNS.has(name) ? [place] : []));
-  return (JSON.parse(text) as [unknown[], ...unknown[]][]).map(([values, ...of]) => {
+  return (JSON.parse(text) as [unknown[], ...unknown[][]][]).map(([values, ...of]) => {
     for (const place of truths) if (values[place] !== null) values[place] = values[place] === 1;
     const run: Record<string, unknown> = {};
     for (let place = 0; place < plain.length; place += 1) run[plain[place]!] = values[place];
-    for (let place = 0; place < documents.length; place += 1) run[documents[place]!] = of[place];
+    for (let place = 0; place < documents.length; place += 1) {
+      const members = membersOf[place];
+      run[documents[place]!] = members ? withNames(members, of[place] as unknown[] | null) : of[place];
+    }
     return run as Run;
   });
 }

@@ -52,7 +52,7 @@ const STATIC_STEPS = [
   ['import rules (dependency-cruiser)', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']],
   ['types (tsc)', bin('tsc'), ['-p', '.']],
 ];
-/** What only computes: it may take its time, so it runs behind. */
+/** What only computes comes last of what runs behind. */
 const COMPUTED = 'src/(core|wire|ui)/';
 const unitStep = (what, name, which) => [
   what,
@@ -62,7 +62,7 @@ const unitStep = (what, name, which) => [
 const UNIT_STEP = unitStep('unit tests (jest)', 'jest', '--testPathIgnorePatterns');
 const COMPUTED_STEP = unitStep('unit tests of what only computes (jest)', 'jest-computed', '--testPathPatterns');
 const LAB_STEP = ['accuracy (short lab)', process.execPath, ['scripts/tool.mjs', 'lab/short.ts']];
-/** Waits for a good part of its time, for a measurement takes as long as it takes: what reads the source runs behind it. */
+/** Waits for a good part of its time, for a measurement takes as long as it takes: what measures nothing runs behind it. */
 const MEASURED_STEP = [
   'interface, what is measured (playwright)',
   bin('playwright'),
@@ -71,7 +71,7 @@ const MEASURED_STEP = [
 const SEEN_STEP = [
   'interface, what is seen (playwright)',
   bin('playwright'),
-  ['test', '--project', 'tools', '--project', 'seen', '--workers', '2'],
+  ['test', '--project', 'tools', '--project', 'seen', '--workers', '3'],
 ];
 const reportOf = (what) => join(RESULTS, `${what.replace(/\W+/g, '-')}.json`);
 
@@ -145,8 +145,7 @@ async function runInFront([what, command, args]) {
 const packages = installPackages();
 await fetchPackages();
 await Promise.all([compilePackages(), buildProgram(), packages]);
-await runInFront(UNIT_STEP);
-const read = Promise.all([COMPUTED_STEP, ...STATIC_STEPS].map(runBehind));
+const read = Promise.all([...STATIC_STEPS, UNIT_STEP].map(runBehind)).then(() => runBehind(COMPUTED_STEP));
 await runInFront(LAB_STEP);
 await runInFront(MEASURED_STEP);
 await read;

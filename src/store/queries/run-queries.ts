@@ -1,10 +1,10 @@
 import { Op, QueryTypes, type Attributes, type Sequelize, type WhereOptions } from 'sequelize';
-import { groupedBy, NOT_OF_RATE, OF_ITS_PATH, type Reach, type RunSamples } from '@/core';
+import { groupedBy, NOT_OF_RATE, OF_ITS_PATH, type Reach, type RunBrief, type RunSamples } from '@/core';
 import type { RunRow } from '../models/rows';
 import type { Tables } from '../models/tables';
 import { readReport } from '../readers/report-reader';
 import { OF_RATE } from './of-rate';
-import { fromOne, rowsAsOne } from './rows-as-one';
+import { fromOne, rowsAsOne, type Picked } from './rows-as-one';
 import { packSamples, unpackSamples } from '../samples-blob';
 
 export type StoredRun = Attributes<RunRow>;
@@ -19,7 +19,9 @@ const SET_COLUMNS = [
 ] as const;
 
 /** A finished run as far as a diagnosis needs it. */
-export type EvidenceRun = Pick<StoredRun, (typeof EVIDENCE_COLUMNS)[number]>;
+export type EvidenceRun = Omit<Pick<StoredRun, (typeof EVIDENCE_COLUMNS)[number]>, 'brief'> & {
+  readonly brief: Pick<RunBrief, (typeof EVIDENCE_PICKED.brief)[number]> | null;
+};
 
 /** What `evidenceSince` answers. */
 export interface EvidenceOfSite {
@@ -32,6 +34,10 @@ const EVIDENCE_COLUMNS = [
   ...(['id', 'setId', 'deviceId', 'linkKind', 'reach', 'lineId', 'peerId', 'startedAtMs'] as const),
   ...(['downBps', 'upBps', 'ipVersion', 'link', 'brief', 'practice', 'peerLinkBps'] as const),
 ] as const;
+
+const EVIDENCE_PICKED = {
+  brief: ['flags', 'downLowBps', 'upLowBps', 'addedDownMs', 'addedUpMs', 'resentShare'],
+} as const satisfies Picked;
 
 /** Columns that lists do not need. */
 const LONG_COLUMNS = ['report', 'brief', 'receipt'] as const;
@@ -209,12 +215,13 @@ export class RunQueries {
     columns: readonly string[],
     select: string,
     replacements: Record<string, unknown>,
+    picked: Picked = {},
   ): Promise<Run[]> {
     const [found] = await this.sequelize.query<{ found: string }>(
-      `SELECT ${rowsAsOne(columns, false)} AS found FROM (${select})`,
+      `SELECT ${rowsAsOne(columns, false, picked)} AS found FROM (${select})`,
       { replacements, type: QueryTypes.SELECT },
     );
-    return fromOne<Run>(columns, found!.found).sort((a, b) => a.startedAtMs - b.startedAtMs);
+    return fromOne<Run>(columns, found!.found, picked).sort((a, b) => a.startedAtMs - b.startedAtMs);
   }
 
   /**
@@ -232,6 +239,7 @@ export class RunQueries {
       `SELECT ${EVIDENCE_COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs
          INDEXED BY ${afterVersion === null ? `runs_of_evidence ${which}` : `runs_changed ${which} AND changed > :afterVersion`}`,
       replacements,
+      EVIDENCE_PICKED,
     );
     const [counted] = await this.sequelize.query<{ count: number }>(
       `SELECT COUNT(*) AS count FROM runs INDEXED BY runs_of_evidence ${which}`,

@@ -1,7 +1,7 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
-import { COMPARABLE, type FitnessCode, type Reach } from '@/core';
+import { COMPARABLE, type FitnessCode, type Reach, type RunBrief } from '@/core';
 import { OF_RATE } from './of-rate';
-import { fromOne, rowsAsOne } from './rows-as-one';
+import { fromOne, rowsAsOne, type Picked } from './rows-as-one';
 import type { StoredRun } from './run-queries';
 
 /** Whose runs are looked at over time: all over a line, or those of a device over one link as far as one reach. */
@@ -52,7 +52,15 @@ const COUNTS = `status IN ('finished', 'imported') AND ${OF_PATH} AND ${OF_RATE}
 const COLUMNS = [
   ...(['id', 'setId', 'startedAtMs', 'lineId', 'practice', 'downBps', 'upBps', 'idleMs', 'status', 'brief'] as const),
 ] as const;
-type Row = Pick<StoredRun, (typeof COLUMNS)[number]>;
+const PICKED = {
+  brief: [
+    ...(['addedDownMs', 'addedUpMs', 'jitterMs', 'lossShare', 'downYardstickBps', 'upYardstickBps'] as const),
+    ...(['downRangeBps', 'upRangeBps', 'flagsDown', 'flagsUp'] as const),
+  ],
+} as const satisfies Picked;
+type Row = Omit<Pick<StoredRun, (typeof COLUMNS)[number]>, 'brief'> & {
+  readonly brief: Pick<RunBrief, (typeof PICKED.brief)[number]> | null;
+};
 
 /** One plain object: a hundred thousand of them are read at a time. */
 function timedRun(row: Row): TimedRun {
@@ -120,11 +128,11 @@ export class TimeQueries {
   async runs(siteId: string, subject: TimeSubject): Promise<TimedRun[]> {
     const [where, values] = placeOf(subject);
     const [found] = await this.sequelize.query<{ found: string }>(
-      `SELECT ${rowsAsOne(COLUMNS, false)} AS found FROM (SELECT ${COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs
+      `SELECT ${rowsAsOne(COLUMNS, false, PICKED)} AS found FROM (SELECT ${COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs
          WHERE siteId = ? AND ${where} AND ${COUNTS} ORDER BY startedAtMs DESC LIMIT ?)`,
       { replacements: [siteId, ...values, MOST_TIMED], type: QueryTypes.SELECT },
     );
-    return fromOne<Row>(COLUMNS, found!.found)
+    return fromOne<Row>(COLUMNS, found!.found, PICKED)
       .sort((a, b) => a.startedAtMs - b.startedAtMs)
       .map(timedRun);
   }

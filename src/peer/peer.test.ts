@@ -234,8 +234,8 @@ describe('a peer', () => {
       // What nobody took up holds no port.
       expect(channels.hasRoom).toBe(true);
     } finally {
-      await own.close();
-      await channels.close();
+      own.close();
+      channels.close();
     }
   });
 

@@ -294,8 +294,19 @@ describe('the lanes of a machine', () => {
     const heard: unknown[] = [];
     const stop = await watchBeats(console.context, siteId, (beats) => heard.push(...beats));
     expect(told().at(-1)!.live).toBe(true);
-    await attic.session.hear(JSON.stringify({ kind: 'beats', beats: [['l1', 1, 0.4]] }));
-    expect(heard).toEqual([['l1', 1, 0.4]]);
+    const gateway = await laneId('192.168.7.1');
+    const say = (device: StandingDevice, ...beats: unknown[]) =>
+      device.session.hear(JSON.stringify({ kind: 'beats', beats }));
+    await say(attic, [gateway, 1, 0.4]);
+    expect(heard).toEqual([[gateway, 1, 0.4]]);
+    // Neither a lane of another machine nor one that nobody has is spoken of by whoever does not keep it.
+    const other = await agent('Cellar box');
+    await say(other, [gateway, 2, 900], ['l1', 2, 0.1]);
+    await say(attic, [gateway, 3, null], ['l1', 3, 0.1]);
+    expect(heard).toEqual([
+      [gateway, 1, 0.4],
+      [gateway, 3, null],
+    ]);
     await stop();
     expect(told().at(-1)!.live).toBe(false);
   });

@@ -7,6 +7,7 @@ import type { StandingLink } from '../console/standing-devices';
 import { moveQueue } from './turn-desk';
 import { isUnderstood, noteHello } from '../agents/agents';
 import { beginLanes } from '../lanes/lanes';
+import { tellBeats } from '../lanes/tell-beats';
 
 /** One device that stands by, as its connection sees it. */
 export interface StandingSession {
@@ -41,7 +42,7 @@ export async function standBy(
       const answer = readStandingAnswer(text);
       if (answer?.kind === 'refuse') await refuseTurn(context, device.id, answer.turnId);
       else if (answer?.kind === 'hello') await greet(context, device, answer.hello, link);
-      else if (answer?.kind === 'beats') context.beats.tell(device.siteId, answer.beats);
+      else if (answer?.kind === 'beats') await tellBeats(context, device, answer.beats);
     },
     leave: async () => {
       leave();

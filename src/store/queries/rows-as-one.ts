@@ -6,10 +6,14 @@ const isDocument = (name: string) => JSON_COLUMNS.has(name);
 /** Of a column that is kept as JSON, the members that are wanted (two at least); absent: all of it. */
 export type Picked = Readonly<Record<string, readonly [string, string, ...string[]]>>;
 
+/** The members of a document that were picked, as SQL; an index is written with the same words. */
+export function pickedFrom(name: string, members: Picked[string]): string {
+  return `json_extract(${name}, ${members.map((member) => `'$.${member}'`).join(', ')})`;
+}
+
 function documentAsOne(name: string, picked: Picked): string {
   const members = picked[name];
-  if (members === undefined) return `coalesce("${name}", 'null')`;
-  return `coalesce(json_extract("${name}", ${members.map((member) => `'$.${member}'`).join(', ')}), 'null')`;
+  return members === undefined ? `coalesce("${name}", 'null')` : `coalesce(${pickedFrom(name, members)}, 'null')`;
 }
 
 /**

@@ -1,7 +1,7 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { COMPARABLE, type FitnessCode, type Reach, type RunBrief } from '@/core';
 import { OF_RATE } from './of-rate';
-import { fromOne, rowsAsOne, type Picked } from './rows-as-one';
+import { fromOne, pickedFrom, rowsAsOne, type Picked } from './rows-as-one';
 import type { StoredRun } from './run-queries';
 
 /** Whose runs are looked at over time: all over a line, or those of a device over one link as far as one reach. */
@@ -127,8 +127,11 @@ export class TimeQueries {
   /** The runs of a subject that are evidence of their path, the oldest first. */
   async runs(siteId: string, subject: TimeSubject): Promise<TimedRun[]> {
     const [where, values] = placeOf(subject);
+    const columns = COLUMNS.map((name) => (name === 'brief' ? `${pickedFrom(name, PICKED.brief)} AS brief` : name));
+    // All of a line lies in an index of its own; the runs of one device are few.
+    const by = 'lineId' in subject ? 'INDEXED BY runs_over_time' : '';
     const [found] = await this.sequelize.query<{ found: string }>(
-      `SELECT ${rowsAsOne(COLUMNS, false, PICKED)} AS found FROM (SELECT ${COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs
+      `SELECT ${rowsAsOne(COLUMNS, false)} AS found FROM (SELECT ${columns.join(', ')} FROM runs ${by}
          WHERE siteId = ? AND ${where} AND ${COUNTS} ORDER BY startedAtMs DESC LIMIT ?)`,
       { replacements: [siteId, ...values, MOST_TIMED], type: QueryTypes.SELECT },
     );

@@ -8,11 +8,13 @@ import {
   type TestConsole,
 } from '../console/console-for-tests';
 import { renewJoinCode } from '../access';
-import { suspicionOf } from '@/core';
+import { suspicionOf, type MachineFacts } from '@/core';
+import { AGENT_PROTOCOL } from '@/wire';
 import { officeEvidence } from '../diagnosis/office-evidence';
 import { letBe, openAgain, refreshDiagnosis, refreshDueDiagnoses } from '../diagnosis';
 import { removeOffice } from '../office/offices';
 import { removeDevice } from '../office/removals';
+import { standingDevice } from '../turns/standing-for-tests';
 import { huntsOf } from '../views/hunt-list';
 import { huntPageOf } from '../views/hunt-page';
 import { standsOut } from '../views/stands-out';
@@ -104,6 +106,34 @@ describe('what was found, and hunts for it', () => {
       'photo-upload',
       'others-idle',
     ]);
+    expect((await page()).checks.every(({ hint }) => hint === null)).toBe(true);
+    const agent = await standingDevice(console, siteId, { name: 'Attic box' });
+    const heard = (last: string, name: string | null = null) => ({
+      ...{ address: `192.0.2.${last}`, mac: `02:00:5e:10:00:${last}`, name },
+    });
+    const facts: MachineFacts = {
+      ...{
+        system: 'Debian',
+        gateway: { address: '192.0.2.10', link: 'eth0' },
+        gatewayMs: 0.4,
+        resolvers: [],
+        links: [],
+      },
+    };
+    const neighbours = [heard('10'), heard('11', 'till.quill.example'), heard('12')];
+    await agent.session.hear(
+      JSON.stringify({
+        kind: 'hello',
+        hello: {
+          ...{ version: '0.1.0', protocol: AGENT_PROTOCOL, facts, clockMs: 0, outbox: 0, can: [], neighbours },
+        },
+      }),
+    );
+    const hint = async () => (await page()).checks.find(({ check }) => check === 'others-idle')!.hint;
+    // The gateway is none of them.
+    expect(await hint()).toMatch(/^2 others were .*, among them till\.quill\.example; all of them are new here\.$/);
+    await agent.session.leave();
+    expect(await hint()).toBeNull();
     for (const check of ['backup', 'update', 'backup'] as const)
       expect(await ruleOut(context, 'Ines', { huntId, check, out: true })).toMatchObject({ ok: true });
     const after = await ofDevice();

@@ -14,8 +14,10 @@ export function CheckFirst({ checks, ruleOut }: CheckFirstProps) {
   const [refused, setRefused] = useState<string | null>(null);
   const [ticking, startTicking] = useTransition();
   // A tick is seen at once, and is what the console says as soon as that has answered.
-  const [shown, show] = useOptimistic(checks, (before, { check, done }: HuntPage['checks'][number]) =>
-    before.map((each) => (each.check === check ? { check, done } : each)),
+  const [shown, show] = useOptimistic(
+    checks,
+    (before, { check, done }: Pick<HuntPage['checks'][number], 'check' | 'done'>) =>
+      before.map((each) => (each.check === check ? { ...each, done } : each)),
   );
   const tick = (check: CheckCode, out: boolean) =>
     startTicking(async () => {
@@ -29,7 +31,7 @@ export function CheckFirst({ checks, ruleOut }: CheckFirstProps) {
         Tick what you have seen to be so. Each tick counts as evidence for a day.
       </p>
       <ul className="space-y-1">
-        {shown.map(({ check, done }) => (
+        {shown.map(({ check, done, hint }) => (
           <li key={check}>
             <label className="inline-flex min-h-8 cursor-pointer items-center gap-2">
               <input
@@ -40,6 +42,7 @@ export function CheckFirst({ checks, ruleOut }: CheckFirstProps) {
               />
               {CHECK_WORDS[check]}
             </label>
+            {hint !== null && <p className="pl-6 text-sm text-quiet">{hint}</p>}
           </li>
         ))}
       </ul>

@@ -11,4 +11,4 @@ export { ConsoleClock, LaneKeeper, openEchoProbe, LaneShelf, openProbe } from '.
 export { doLook, LOOK_FAULTS, LookFault } from './look';
 export { oneRun, type OneRun, type OneRunOptions } from './one-run';
 export { standBy, type StandByNews } from './stand-by';
-export { systemdUnit } from './systemd-unit';
+export { hiddenFromService, systemdUnit } from './systemd-unit';

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { systemdUnit } from './systemd-unit';
+import { hiddenFromService, systemdUnit } from './systemd-unit';
 
 const of = (program: string) =>
   systemdUnit({ what: 'agent', state: 'bent-straw', words: [process.execPath, program, 'serve'] });
@@ -21,6 +21,13 @@ describe('the unit of an agent', () => {
   it('keeps a path with blanks, quotes, percent and dollar signs as it is', () => {
     const unit = of('/opt/my "straw"/100 %/$HOME/agent.mjs');
     expect(valueOf(unit, 'ExecStart')).toContain('"/opt/my \\"straw\\"/100 %%/$$HOME/agent.mjs"');
+  });
+
+  it('hides what people have at home from the service, which is known beforehand', () => {
+    const words = ['/root/.nvm/bin/node', '/opt/straw/dist/launch.js', '--data', '/home/ines/data', '/run/user/0/x'];
+    expect(hiddenFromService(words)).toEqual(['/root/.nvm/bin/node', '/home/ines/data', '/run/user/0/x']);
+    expect(hiddenFromService(['/usr/bin/node', '/srv/root/x', '/var/lib/home/x', 'root'])).toEqual([]);
+    expect(valueOf(of('/opt/straw/agent.mjs'), 'ProtectHome')).toBe('yes');
   });
 
   it('slows down only what is meant to be small', () => {

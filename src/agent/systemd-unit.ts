@@ -13,6 +13,11 @@ export interface UnitOptions {
 const quoted = (word: string) =>
   /^[\w./:@=-]+$/.test(word) ? word : `"${word.replace(/["\\]/g, '\\$&').replace(/%/g, '%%').replace(/\$/g, '$$$$')}"`;
 
+/** Of the words that a service is started with, those that lie where its unit hides what people have at home (ProtectHome). */
+export function hiddenFromService(words: readonly string[]): readonly string[] {
+  return words.filter((word) => /^\/(home|root|run\/user)\//.test(word));
+}
+
 /**
  * A systemd unit that keeps a program running: an own user that may write nothing but its state, restarted whatever happens
  * (systemd.exec(5)). It may send echo requests, and nothing else that others may not.

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { cpSync, existsSync, mkdirSync, realpathSync, writeFileSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import type { Command } from 'commander';
-import { AgentFault, readEnrolment, stateFolder, systemdUnit } from '@/agent';
+import { AgentFault, hiddenFromService, readEnrolment, stateFolder, systemdUnit } from '@/agent';
 import { PROGRAM_FOLDER } from '../folder/version';
 
 const UNIT_FILE = '/etc/systemd/system/bent-straw-agent.service';
@@ -23,7 +23,7 @@ function agentFile(): string {
 
 /** The unit hides what people have at home from the service: a Node there could not be started. */
 function refuseHidden(node: string, root: string): void {
-  if (root === '/' && /^\/(home|root|run\/user)\//.test(node))
+  if (root === '/' && hiddenFromService([node]).length > 0)
     throw new AgentFault('unit-refused', {
       file: UNIT_FILE,
       why: `Node is at ${node}, where a service does not see it; install it for the whole machine`,

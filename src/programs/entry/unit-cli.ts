@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { Command } from 'commander';
-import { systemdUnit } from '@/agent';
+import { hiddenFromService, systemdUnit } from '@/agent';
+import { ProgramFault } from '../faults/program-faults';
 import { PROGRAM_FOLDER } from '../folder/version';
 
 /** Where each keeps what it must not lose, below /var/lib. */
@@ -11,12 +12,12 @@ function print(which: keyof typeof STATES, more: readonly string[]): void {
   const state = `/var/lib/${STATES[which]}`;
   const [file, ...words] = PROGRAMS[which];
   const own = which === 'console' ? ['--data', state] : ['--key', `${state}/peer-key.pem`, '--log', `${state}/log`];
-  process.stdout.write(
-    systemdUnit({
-      ...{ what: which, state: STATES[which] },
-      words: [process.execPath, join(PROGRAM_FOLDER, 'dist', file), ...words, ...own, ...more],
-    }),
-  );
+  const started = [process.execPath, join(PROGRAM_FOLDER, 'dist', file), ...words, ...own, ...more];
+  process.stdout.write(systemdUnit({ ...{ what: which, state: STATES[which] }, words: started }));
+  const hidden = hiddenFromService(started);
+  if (hidden.length === 0) return;
+  const { code, message } = new ProgramFault('unit-hidden', { hidden: hidden.join(' and ') });
+  console.error(`${message} [${code}]`);
 }
 
 const program = new Command('bent-straw unit')

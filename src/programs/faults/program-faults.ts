@@ -35,6 +35,8 @@ export const PROGRAM_FAULTS = {
   'certificate-unusable':
     'The certificate {file} cannot be used ({reason}). Give a PEM file with the certificate and one with its key.',
   'log-level-invalid': '{level} is not a level of the log. Give one of {levels}: --log-level info.',
+  'unit-hidden':
+    'This service would not start: it does not see what people have at home, and there lies {hidden}. Put it where the whole machine has it, such as below /opt, and print the unit from there.',
   'part-stopped': 'The {part} stopped while starting. Look at the lines above for the reason, then start again.',
 } as const;
 

@@ -131,7 +131,7 @@ describe('what was found, and hunts for it', () => {
     );
     const hint = async () => (await page()).checks.find(({ check }) => check === 'others-idle')!.hint;
     // The gateway is none of them.
-    expect(await hint()).toMatch(/^2 others were .*, among them till\.quill\.example; all of them are new here\.$/);
+    expect(await hint()).toMatch(/^2 others were .*, among them till; all of them are new here\.$/);
     await agent.session.leave();
     expect(await hint()).toBeNull();
     for (const check of ['backup', 'update', 'backup'] as const)

@@ -47,7 +47,8 @@ export async function othersHeard(
   const others = heard.filter(({ address }) => !aside.has(address));
   return othersHeardWords({
     count: others.length,
-    names: others.flatMap(({ name }) => name ?? []),
+    // All of an office have the rest of their names in common.
+    names: others.flatMap(({ name }) => name?.split('.')[0] ?? []),
     fresh: others.filter(({ knownAtMs }) => knownAtMs === null).length,
   });
 }

@@ -68,7 +68,7 @@ export interface TimeSeries {
   readonly unfit: number;
 }
 
-const isUnfit = (flags: readonly FitnessCode[]) => unfitOf(flags).length > 0;
+const isUnfit = (flags: readonly FitnessCode[]) => flags.length > 0 && unfitOf(flags).length > 0;
 
 /** Runs of a line speak of it only in a direction in which nothing nearer may be the limit. */
 function ofTheLine(run: TimedRun): TimedRun {

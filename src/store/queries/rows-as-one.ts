@@ -35,13 +35,18 @@ function withNames(members: readonly string[], values: readonly unknown[] | null
   return document;
 }
 
+/** The rows of what `rowsAsOne` made, as they came: the plain values in the order of their columns, then the documents. */
+export function valuesOfOne<Row>(text: string): Row[] {
+  return JSON.parse(text) as Row[];
+}
+
 /** The rows of what `rowsAsOne` made. */
 export function fromOne<Run>(columns: readonly string[], text: string, picked: Picked = {}): Run[] {
   const plain = columns.filter((name) => !isDocument(name));
   const documents = columns.filter(isDocument);
   const membersOf = documents.map((name) => picked[name] ?? null);
   const truths = plain.flatMap((name, place) => (TRUTH_COLUMNS.has(name) ? [place] : []));
-  return (JSON.parse(text) as [unknown[], ...unknown[][]][]).map(([values, ...of]) => {
+  return valuesOfOne<[unknown[], ...unknown[][]]>(text).map(([values, ...of]) => {
     for (const place of truths) if (values[place] !== null) values[place] = values[place] === 1;
     const run: Record<string, unknown> = {};
     for (let place = 0; place < plain.length; place += 1) run[plain[place]!] = values[place];

@@ -1,8 +1,7 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
-import { COMPARABLE, type FitnessCode, type Reach, type RunBrief } from '@/core';
+import { COMPARABLE, type FitnessCode, type Interval, type Reach } from '@/core';
 import { OF_RATE } from './of-rate';
-import { fromOne, pickedFrom, rowsAsOne, type Picked } from './rows-as-one';
-import type { StoredRun } from './run-queries';
+import { pickedFrom, rowsAsOne, valuesOfOne } from './rows-as-one';
 
 /** Whose runs are looked at over time: all over a line, or those of a device over one link as far as one reach. */
 export type TimeSubject =
@@ -49,42 +48,47 @@ export interface TimedRun {
 export const MOST_TIMED = 200_000;
 const OF_PATH = `evidence IN (${COMPARABLE.map((each) => `'${each}'`).join(', ')})`;
 const COUNTS = `status IN ('finished', 'imported') AND ${OF_PATH} AND ${OF_RATE}`;
-const COLUMNS = [
-  ...(['id', 'setId', 'startedAtMs', 'lineId', 'practice', 'downBps', 'upBps', 'idleMs', 'status', 'brief'] as const),
+const COLUMNS = ['id', 'setId', 'startedAtMs', 'lineId', 'practice', 'downBps', 'upBps', 'idleMs', 'status', 'brief'];
+const PICKED = [
+  ...(['addedDownMs', 'addedUpMs', 'jitterMs', 'lossShare', 'downYardstickBps', 'upYardstickBps'] as const),
+  ...(['downRangeBps', 'upRangeBps', 'flagsDown', 'flagsUp'] as const),
 ] as const;
-const PICKED = {
-  brief: [
-    ...(['addedDownMs', 'addedUpMs', 'jitterMs', 'lossShare', 'downYardstickBps', 'upYardstickBps'] as const),
-    ...(['downRangeBps', 'upRangeBps', 'flagsDown', 'flagsUp'] as const),
-  ],
-} as const satisfies Picked;
-type Row = Omit<Pick<StoredRun, (typeof COLUMNS)[number]>, 'brief'> & {
-  readonly brief: Pick<RunBrief, (typeof PICKED.brief)[number]> | null;
-};
 
-/** One plain object: a hundred thousand of them are read at a time. */
-function timedRun(row: Row): TimedRun {
-  const { brief } = row;
+type Figure = number | null;
+type Flags = readonly FitnessCode[] | null;
+/** A row as it comes, in the order of `COLUMNS`, with what was picked of its brief in the order of `PICKED`. */
+type Row = readonly [
+  readonly [string, string, number, string | null, number, Figure, Figure, Figure, string],
+  readonly [Figure, Figure, Figure, Figure, Figure, Figure, Interval | null, Interval | null, Flags, Flags] | null,
+];
+const NO_BRIEF = [null, null, null, null, null, null, null, null, null, null] as const;
+const NO_FLAGS: readonly FitnessCode[] = [];
+
+/** One plain object, made of the values as they come: a hundred thousand of them are read at a time. */
+function timedRun([plain, brief]: Row): TimedRun {
+  const [id, setId, startedAtMs, lineId, practice, down, up, idle, status] = plain;
+  const [addedDown, addedUp, jitter, loss, downYardstick, upYardstick, downRange, upRange, flagsDown, flagsUp] =
+    brief ?? NO_BRIEF;
   return {
-    id: row.id,
-    setId: row.setId,
-    startedAtMs: row.startedAtMs,
-    lineId: row.lineId,
-    practice: row.practice,
-    fromFile: row.status === 'imported',
-    down: row.downBps,
-    up: row.upBps,
-    idle: row.idleMs,
-    addedDown: brief?.addedDownMs ?? null,
-    addedUp: brief?.addedUpMs ?? null,
-    jitter: brief?.jitterMs ?? null,
-    loss: brief?.lossShare ?? null,
-    downYardstick: brief?.downYardstickBps ?? null,
-    upYardstick: brief?.upYardstickBps ?? null,
-    downIsRange: (brief?.downRangeBps ?? null) !== null,
-    upIsRange: (brief?.upRangeBps ?? null) !== null,
-    flagsDown: brief?.flagsDown ?? [],
-    flagsUp: brief?.flagsUp ?? [],
+    id,
+    setId,
+    startedAtMs,
+    lineId,
+    practice: practice === 1,
+    fromFile: status === 'imported',
+    down,
+    up,
+    idle,
+    addedDown,
+    addedUp,
+    jitter,
+    loss,
+    downYardstick,
+    upYardstick,
+    downIsRange: downRange !== null,
+    upIsRange: upRange !== null,
+    flagsDown: flagsDown ?? NO_FLAGS,
+    flagsUp: flagsUp ?? NO_FLAGS,
   };
 }
 
@@ -127,7 +131,7 @@ export class TimeQueries {
   /** The runs of a subject that are evidence of their path, the oldest first. */
   async runs(siteId: string, subject: TimeSubject): Promise<TimedRun[]> {
     const [where, values] = placeOf(subject);
-    const columns = COLUMNS.map((name) => (name === 'brief' ? `${pickedFrom(name, PICKED.brief)} AS brief` : name));
+    const columns = COLUMNS.map((name) => (name === 'brief' ? `${pickedFrom(name, PICKED)} AS brief` : name));
     // All of a line lies in an index of its own; the runs of one device are few.
     const by = 'lineId' in subject ? 'INDEXED BY runs_over_time' : '';
     const [found] = await this.sequelize.query<{ found: string }>(
@@ -135,8 +139,9 @@ export class TimeQueries {
          WHERE siteId = ? AND ${where} AND ${COUNTS} ORDER BY startedAtMs DESC LIMIT ?)`,
       { replacements: [siteId, ...values, MOST_TIMED], type: QueryTypes.SELECT },
     );
-    return fromOne<Row>(COLUMNS, found!.found, PICKED)
-      .sort((a, b) => a.startedAtMs - b.startedAtMs)
-      .map(timedRun);
+    // They come with the newest first, or nearly so.
+    return valuesOfOne<Row>(found!.found)
+      .map(timedRun)
+      .sort((a, b) => a.startedAtMs - b.startedAtMs);
   }
 }

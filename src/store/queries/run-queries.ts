@@ -4,7 +4,7 @@ import type { RunRow } from '../models/rows';
 import type { Tables } from '../models/tables';
 import { readReport } from '../readers/report-reader';
 import { OF_RATE } from './of-rate';
-import { fromOne, rowsAsOne, type Picked } from './rows-as-one';
+import { fromOne, pickedFrom, rowsAsOne, type Picked } from './rows-as-one';
 import { packSamples, unpackSamples } from '../samples-blob';
 
 export type StoredRun = Attributes<RunRow>;
@@ -210,7 +210,7 @@ export class RunQueries {
     return this.#asOne<SetRun>(SET_COLUMNS, select, replacements);
   }
 
-  /** The oldest first: they lie nearly so, and are put in order sooner here than there. */
+  /** The oldest first: they lie nearly so, and are put in order sooner here than there. `picked`: what `select` takes of documents. */
   async #asOne<Run extends { readonly startedAtMs: number }>(
     columns: readonly string[],
     select: string,
@@ -218,7 +218,7 @@ export class RunQueries {
     picked: Picked = {},
   ): Promise<Run[]> {
     const [found] = await this.sequelize.query<{ found: string }>(
-      `SELECT ${rowsAsOne(columns, false, picked)} AS found FROM (${select})`,
+      `SELECT ${rowsAsOne(columns, false)} AS found FROM (${select})`,
       { replacements, type: QueryTypes.SELECT },
     );
     return fromOne<Run>(columns, found!.found, picked).sort((a, b) => a.startedAtMs - b.startedAtMs);
@@ -232,12 +232,15 @@ export class RunQueries {
     const which = `WHERE siteId = :siteId AND status = 'finished' AND ${OF_RATE}
       AND evidence IN (${OF_PATH}) AND startedAtMs >= :sinceMs`;
     const replacements = { siteId, sinceMs, afterVersion };
+    const columns = EVIDENCE_COLUMNS.map((name) =>
+      name === 'brief' ? `${pickedFrom(name, EVIDENCE_PICKED.brief)} AS brief` : name,
+    );
     // The version first: what changes from here on is read again the next time.
     const version = await this.boardVersion();
     const runs = await this.#asOne<EvidenceRun>(
       EVIDENCE_COLUMNS,
-      `SELECT ${EVIDENCE_COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs
-         INDEXED BY ${afterVersion === null ? `runs_of_evidence ${which}` : `runs_changed ${which} AND changed > :afterVersion`}`,
+      `SELECT ${columns.join(', ')} FROM runs
+         INDEXED BY ${afterVersion === null ? `runs_whole_evidence ${which}` : `runs_changed ${which} AND changed > :afterVersion`}`,
       replacements,
       EVIDENCE_PICKED,
     );

@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { Sequelize } from 'sequelize';
+import { QueryTypes, Sequelize } from 'sequelize';
 import { linkKindOf, reportOf, seededRandom, USUAL_FULL_FROM, type Link, type Plan, type Reach } from '@/core';
 import { simulateSamples } from '@/programs/demo/samples';
 import { conditionsOf, figureColumns } from '@/services';
@@ -85,7 +85,8 @@ export async function fillStore(data: string, runs: number): Promise<void> {
   await store.close();
 
   const sequelize = new Sequelize({ dialect: 'sqlite', storage: file, logging: false });
-  const columns = Object.keys(await sequelize.getQueryInterface().describeTable('runs'));
+  const described = await sequelize.query<{ name: string }>('PRAGMA table_info(runs)', { type: QueryTypes.SELECT });
+  const columns = described.map(({ name }) => name);
   const perPlace = Math.ceil(runs / (DEVICES * PLACES.length));
   const nowMs = Date.now();
   await sequelize.transaction(async (transaction) => {

@@ -119,6 +119,20 @@ test('it goes on as itself when it was killed and started again', async ({ page 
   await expect(page.getByText('Cupboard box').first()).toBeVisible();
 });
 
+/** What the agent says that refuses, with the memory of a machine. */
+function refused(state: string, ...args: string[]): string {
+  try {
+    execFileSync(process.execPath, [FILE, ...args], {
+      env: { ...env, XDG_STATE_HOME: join(MACHINE, state) },
+      encoding: 'utf8',
+      stdio: 'pipe',
+    });
+    return 'was not refused';
+  } catch (error) {
+    return (error as { stderr: string }).stderr;
+  }
+}
+
 test('its unit can be printed, and is installed below another root with all that it needs', () => {
   const run = (...args: string[]) => execFileSync(process.execPath, [FILE, 'unit', ...args], { env, encoding: 'utf8' });
   expect(run()).toMatch(/ExecStart=\S+ \S+bent-straw-agent\.mjs serve/);
@@ -128,6 +142,8 @@ test('its unit can be printed, and is installed below another root with all that
   expect(unit).toContain('/usr/local/lib/bent-straw/agent.mjs');
   expect(readFileSync(join(root, 'usr/local/lib/bent-straw/agent.mjs'))).toEqual(readFileSync(FILE));
   expect(readFileSync(join(root, 'var/lib/bent-straw/agent.json'), 'utf8')).toContain('Cupboard box');
+  const where = refused('state', 'unit', '--install', '--root', '/dev/null');
+  expect(where).toMatch(/cannot be written .*Run it as root, or write it elsewhere\. \[unit-refused\]/);
 });
 
 test('it is retired with one press, ends, says why, and does not come back', async ({ page }) => {
@@ -145,21 +161,10 @@ test('it is retired with one press, ends, says why, and does not come back', asy
 });
 
 test('what cannot be is said with a code: no code in the address, no such code, no console, nothing joined', () => {
-  const refused = (state: string, ...args: string[]) => {
-    try {
-      execFileSync(process.execPath, [FILE, ...args], {
-        env: { ...env, XDG_STATE_HOME: join(MACHINE, state) },
-        encoding: 'utf8',
-        stdio: 'pipe',
-      });
-      return 'was not refused';
-    } catch (error) {
-      return (error as { stderr: string }).stderr;
-    }
-  };
   expect(refused('none', 'serve')).toContain('[not-joined]');
   expect(refused('none', 'unit')).toContain('[not-joined]');
   expect(refused('none', 'join', program.origin)).toContain('[code-missing]');
   expect(refused('none', 'join', `${program.origin}/j/KKKKKK`)).toContain('No office here has the code KKKKKK');
   expect(refused('none', 'join', 'http://127.0.0.1:9/j/KKKKKK')).toContain('[console-unreachable]');
+  expect(refused('none', 'look', '--path', 'nobody.invalid')).toMatch(/mistyped name\. \[look-refused\]/);
 });

@@ -35,6 +35,11 @@ async function signInAs(page: Page, name: string, passphrase: string): Promise<v
   await page.getByRole('button', { name: 'Sign in' }).click();
 }
 
+test('before anybody came in there is no passphrase that could be set anew', async () => {
+  const early = await command('passphrase', ['--data', data, '--port', String(PORT)]);
+  expect([early.said, early.exit]).toEqual([expect.stringMatching(/one-time link .*\[nobody-yet\]/), 1]);
+});
+
 test('a colleague is added by a link, comes in with a passphrase of his own, and is no keeper', async ({
   browser,
   page,

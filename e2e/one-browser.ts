@@ -9,8 +9,8 @@ interface OfWorker {
 }
 
 /**
- * For files whose tests only look: one window of one browser for all tests of a worker, so that what the program sends is
- * fetched and compiled once and not for each test. Cookies and storage are a new browser's all the same.
+ * For files in which no test needs a browser of its own: one window for all tests of a worker, so that what the program
+ * sends is fetched and compiled once and not for each test. Cookies and storage are a new browser's all the same.
  */
 export const test = base.extend<object, OfWorker>({
   demo: [

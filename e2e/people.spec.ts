@@ -70,7 +70,7 @@ test('a colleague is added by a link, comes in with a passphrase of his own, and
 test('a sign-in that is ended elsewhere ends there at once, with what it was being told', async ({ browser, page }) => {
   const tom = await elsewhere(browser);
   await signInAs(tom, 'Tom', TOM);
-  await expect(tom.getByRole('heading', { level: 1 })).toBeVisible();
+  await expect(tom).toHaveURL(`${program.origin}/`);
   await signIn(page, program, '/people');
   const row = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Tom' }) });
   await row.getByRole('button', { name: 'Sign out everywhere' }).click();

@@ -12,15 +12,16 @@ export interface ShownCheck {
 }
 
 /** What can be ruled out on the way of a hunt: of a device only where one is named, its tunnel only where it has one. */
-export function checksOf(
+export async function checksOf(
+  context: ConsoleContext,
   hunt: StoredHunt,
   steps: readonly StoredHuntStep[],
   focus: Device | null,
-  nowMs: number,
-  others: string | null,
-): ShownCheck[] {
+): Promise<ShownCheck[]> {
   if (hunt.state !== 'open' || hunt.kind !== 'hunt') return [];
+  const nowMs = context.wallMs();
   const done = ruledOutIn(steps, nowMs);
+  const others = await othersHeard(context, hunt.siteId, nowMs);
   const named = hunt.focus.deviceId !== undefined;
   return CHECK_CODES.filter((check) => {
     const kinds: readonly string[] = CHECKS[check].kinds;
@@ -32,11 +33,7 @@ export function checksOf(
 const HEARD_MS = 15 * 60_000;
 
 /** Who else is on the network of an office just now; null where no agent listens. */
-export async function othersHeard(
-  { store, standing }: ConsoleContext,
-  siteId: string,
-  nowMs: number,
-): Promise<string | null> {
+async function othersHeard({ store, standing }: ConsoleContext, siteId: string, nowMs: number): Promise<string | null> {
   const agents = await store.agents.ofSite(siteId);
   if (!agents.some(({ deviceId }) => standing.isPresent(deviceId))) return null;
   // The way out loads nothing, and the agents are ours.

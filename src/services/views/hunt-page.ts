@@ -18,7 +18,7 @@ import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { officeEvidence, type OfficeEvidence } from '../diagnosis/office-evidence';
 import { hourAt } from '../diagnosis/office-hours';
-import { checksOf, othersHeard, type ShownCheck } from './hunt-checks';
+import { checksOf, type ShownCheck } from './hunt-checks';
 import { storyOf } from './hunt-story';
 import { candidatesOf, shownTests, type PossibleRun, type ShownTest } from './hunt-tests';
 import { huntedQueue } from './queue-trials';
@@ -190,7 +190,7 @@ export async function huntPageOf(context: ConsoleContext, huntId: string): Promi
       ({ atMs, id }) => atMs >= hunt.openedAtMs || swaps.find((swap) => swap.id === id)?.huntId === hunt.id,
     ),
     places: placesOf([...asked].sort((a, b) => suspected(b) - suspected(a)).map((id) => segments.get(id)!)),
-    checks: checksOf(hunt, steps, focus, nowMs, await othersHeard(context, hunt.siteId, nowMs)),
+    checks: await checksOf(context, hunt, steps, focus),
     queue: hunt.kind === 'queue' ? huntedQueue(hunt, steps, evidence.occasions, queueDirection) : null,
     // A cable shows the line's queue and not the air's.
     standing: devices

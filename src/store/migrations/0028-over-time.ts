@@ -1,8 +1,8 @@
 import type { Migration } from './migration';
 
 /**
- * A line over time, and what stands out in an office, are read from here alone: in the table some figures lie behind the
- * long report of each run, on pages of their own.
+ * The figures of a line over time, and of what stands out in an office, are read from here: in the table some of them lie
+ * behind the long report of each run, on pages of their own.
  */
 export const overTime: Migration = {
   name: '0028-over-time',

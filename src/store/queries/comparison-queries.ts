@@ -1,10 +1,10 @@
 import { QueryTypes, type Attributes, type Sequelize } from 'sequelize';
-import { COMPARABLE, type LedgerTerm, type RunBrief } from '@/core';
+import { COMPARABLE, type LedgerTerm } from '@/core';
 import type { ComparisonRow } from '../models/rows';
 import type { Tables } from '../models/tables';
 import type { LedgerQueries } from './ledger-queries';
 import type { StoredRun } from './run-queries';
-import { fromOne, rowsAsOne, type Picked } from './rows-as-one';
+import { fromOne, rowsAsOne } from './rows-as-one';
 
 export type StoredComparison = Attributes<ComparisonRow>;
 
@@ -23,11 +23,8 @@ const COLUMNS = [
   ] as const),
   ...(['profile', 'practice', 'told', 'methodVersion', 'downBps', 'upBps', 'idleMs', 'evidence', 'brief'] as const),
 ] as const;
-const PICKED = { brief: ['addedDownMs', 'addedUpMs', 'jitterMs', 'lossShare'] } as const satisfies Picked;
 /** A run as far as it is compared. */
-export type ComparedRow = Omit<Pick<StoredRun, (typeof COLUMNS)[number]>, 'brief'> & {
-  readonly brief: Pick<RunBrief, (typeof PICKED.brief)[number]> | null;
-};
+export type ComparedRow = Pick<StoredRun, (typeof COLUMNS)[number]>;
 /** More runs than this are not taken into one tray: the newest are. */
 export const MOST_OF_A_TRAY = 20_000;
 
@@ -67,7 +64,7 @@ export class ComparisonQueries {
     const which = `${sql} AND status IN ('finished', 'imported') AND profile NOT IN ('delay', 'paced')`;
     const ofPath = `evidence IN (${COMPARABLE.map((each) => `'${each}'`).join(', ')})`;
     const [found] = await this.sequelize.query<{ found: string }>(
-      `SELECT ${rowsAsOne(COLUMNS, true, PICKED)} AS found FROM (SELECT ${COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs
+      `SELECT ${rowsAsOne(COLUMNS)} AS found FROM (SELECT ${COLUMNS.map((name) => `"${name}"`).join(', ')} FROM runs
          WHERE ${which} AND ${ofPath} ORDER BY startedAtMs DESC LIMIT ?)`,
       { replacements: [...values, MOST_OF_A_TRAY], type: QueryTypes.SELECT },
     );
@@ -75,6 +72,6 @@ export class ComparisonQueries {
       `SELECT COUNT(*) AS count FROM runs WHERE ${which} AND NOT ${ofPath}`,
       { replacements: [...values], type: QueryTypes.SELECT },
     );
-    return { runs: fromOne<ComparedRow>(COLUMNS, found!.found, PICKED), aside: aside!.count };
+    return { runs: fromOne<ComparedRow>(COLUMNS, found!.found), aside: aside!.count };
   }
 }

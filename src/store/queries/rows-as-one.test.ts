@@ -1,5 +1,5 @@
 import { QueryTypes, Sequelize } from 'sequelize';
-import { fromOne, rowsAsOne } from './rows-as-one';
+import { fromOne, pickedFrom, rowsAsOne } from './rows-as-one';
 
 const COLUMNS = ['id', 'startedAtMs', 'practice', 'downBps', 'brief', 'told'] as const;
 const PICKED = { brief: ['addedDownMs', 'flags'] } as const;
@@ -22,15 +22,16 @@ describe('rows that come as one text', () => {
   });
   afterAll(() => sequelize.close());
 
-  const read = async (sql: string, picked = {}) => {
-    const [found] = await sequelize.query<{ found: string }>(`SELECT ${sql} AS found FROM runs WHERE id != ''`, {
+  const read = async (brief = 'brief', picked = {}) => {
+    const runs = `SELECT id, startedAtMs, practice, downBps, ${brief} AS brief, told FROM runs`;
+    const [found] = await sequelize.query<{ found: string }>(`SELECT ${rowsAsOne(COLUMNS)} AS found FROM (${runs})`, {
       type: QueryTypes.SELECT,
     });
     return fromOne<Row>(COLUMNS, found!.found, picked);
   };
 
   it('are what they were: text, truths, figures, nothing, and documents', async () => {
-    expect(await read(rowsAsOne(COLUMNS))).toEqual([
+    expect(await read()).toEqual([
       { id: 'early, {run}', startedAtMs: 10, practice: true, downBps: null, brief: null, told: [] },
       { id: 'Übungsraum\n', startedAtMs: 20, practice: null, downBps: 0.1, brief: {}, told: [] },
       { id: 'late “run”', startedAtMs: 30, practice: false, downBps: 1.5e9, brief: whole, told: ['copies'] },
@@ -38,7 +39,7 @@ describe('rows that come as one text', () => {
   });
 
   it('hold of a document what was picked, and nothing else; what is absent is null', async () => {
-    const rows = await read(rowsAsOne(COLUMNS, true, PICKED), PICKED);
+    const rows = await read(pickedFrom('brief', PICKED.brief), PICKED);
     expect(rows.map(({ brief }) => brief)).toEqual([
       null,
       { addedDownMs: null, flags: null },

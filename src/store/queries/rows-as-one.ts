@@ -3,7 +3,7 @@ const TRUTH_COLUMNS = new Set<string>(['practice', 'demo']);
 
 const isDocument = (name: string) => JSON_COLUMNS.has(name);
 
-/** Of a column that is kept as JSON, the members that are wanted (two at least); absent: all of it. */
+/** Of a column that is kept as JSON, the members that the rows hold of it (two at least); absent: all of it. */
 export type Picked = Readonly<Record<string, readonly [string, string, ...string[]]>>;
 
 /** The members of a document that were picked, as SQL; an index is written with the same words. */
@@ -11,18 +11,13 @@ export function pickedFrom(name: string, members: Picked[string]): string {
   return `json_extract(${name}, ${members.map((member) => `'$.${member}'`).join(', ')})`;
 }
 
-function documentAsOne(name: string, picked: Picked): string {
-  const members = picked[name];
-  return members === undefined ? `coalesce("${name}", 'null')` : `coalesce(${pickedFrom(name, members)}, 'null')`;
-}
-
 /**
  * One JSON array of values in place of a row: a thousand rows come as one text, which is several times as fast. What is kept
  * as JSON goes in as it stands, behind the array of the plain values: reading it to write it again takes most of the time.
  */
-export function rowsAsOne(columns: readonly string[], ordered = true, picked: Picked = {}): string {
+export function rowsAsOne(columns: readonly string[], ordered = true): string {
   const plain = columns.filter((name) => !isDocument(name)).map((name) => `"${name}"`);
-  const documents = columns.filter(isDocument).map((name) => ` || ',' || ${documentAsOne(name, picked)}`);
+  const documents = columns.filter(isDocument).map((name) => ` || ',' || coalesce("${name}", 'null')`);
   const row = `'[' || json_array(${plain.join(', ')})${documents.join('')} || ']'`;
   return `'[' || coalesce(group_concat(${row}, ','${ordered ? ' ORDER BY "startedAtMs"' : ''}), '') || ']'`;
 }

@@ -132,7 +132,7 @@ export class TimeQueries {
   async runs(siteId: string, subject: TimeSubject): Promise<TimedRun[]> {
     const [where, values] = placeOf(subject);
     const columns = COLUMNS.map((name) => (name === 'brief' ? `${pickedFrom(name, PICKED)} AS brief` : name));
-    // All of a line lies in an index of its own; the runs of one device are few.
+    // The figures of a line lie in an index of their own; the runs of one device are few.
     const by = 'lineId' in subject ? 'INDEXED BY runs_over_time' : '';
     const [found] = await this.sequelize.query<{ found: string }>(
       `SELECT ${rowsAsOne(COLUMNS, false)} AS found FROM (SELECT ${columns.join(', ')} FROM runs ${by}

@@ -36,6 +36,25 @@ test('a device without a name is asked for one', async ({ page }) => {
   await expect(page.getByRole('alert').filter({ hasText: 'Give it a name' })).toBeVisible();
 });
 
+test('a console that is gone when a run is asked for is said, and nothing is measured that could not be shown', async ({
+  page,
+}) => {
+  await page.goto(`${program.origin}/j/${program.code}`);
+  await answer(page, { name: 'Early tablet', reach: 'inside the office only' });
+  const asked: string[] = [];
+  page.on('request', (request) => asked.push(new URL(request.url()).pathname));
+  await page.route('**/_next/static/**', (route) => route.abort());
+  await measure(page);
+  await expect(page.getByRole('alert').filter({ hasText: 'A part of this page could not be fetched.' })).toBeVisible();
+  expect(asked.some((path) => path.startsWith('/_next/static/'))).toBe(true);
+  expect(asked).not.toContain('/api/v1/runs');
+  await page.unroute('**/_next/static/**');
+  await measure(page);
+  await inPhase(page, /Downloading/);
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByRole('heading', { name: 'The run was cancelled.' })).toBeVisible();
+});
+
 test('a run can be cancelled, is kept as unfinished, and the device can run again', async ({ page }) => {
   await page.goto(`${program.origin}/j/${program.code}`);
   await answer(page, { name: 'Cancelled laptop', reach: 'out to the internet' });

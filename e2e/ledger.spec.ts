@@ -1,4 +1,5 @@
-import { expect, type Page } from '@playwright/test';
+import { gzipSync } from 'node:zlib';
+import { expect, type Page, type Request } from '@playwright/test';
 import { test } from './one-browser';
 import type { Program } from './program';
 import { signIn } from './technician';
@@ -53,6 +54,25 @@ test('opening a page asks the console for that page, and for no other one before
   await page.waitForLoadState('networkidle');
   const pages = asked.filter((url) => !url.includes('/_next/static/') && !url.includes('/api/'));
   expect(pages.map((url) => new URL(url).pathname)).toEqual(['/ledger']);
+});
+
+/** The script that a page brings with it, gzipped, bytes. */
+async function scriptBytes(page: Page, url: string): Promise<number> {
+  const scripts = new Set<string>();
+  const note = (request: Request) => void (request.resourceType() === 'script' && scripts.add(request.url()));
+  page.on('request', note);
+  await page.goto(url, { waitUntil: 'networkidle' });
+  page.off('request', note);
+  const sizes = [...scripts].map(async (script) => gzipSync(await (await page.request.get(script)).body()).byteLength);
+  return (await Promise.all(sizes)).reduce((sum, bytes) => sum + bytes, 0);
+}
+
+test('the page of a device brings less than 14.6 kB of script with it, over a page that has none', async ({ page }) => {
+  const none = await scriptBytes(page, `${program.origin}/nothing/is/here`);
+  const device = await scriptBytes(page, `${program.origin}/j/${program.code}`);
+  expect(none).toBeGreaterThan(100_000);
+  expect(device - none).toBeGreaterThan(1000);
+  expect(device - none).toBeLessThan(14_600);
 });
 
 test('what means nothing is said, with what would, and the rest holds', async ({ page }) => {

@@ -34,6 +34,8 @@ export type SessionState =
 export type Measure = (grant: RunGrant, signal: AbortSignal, onProgress: (strip: StripData) => void) => Promise<HandIn>;
 
 export interface SessionParts {
+  /** Fetches what showing the run needs, before it is asked for: nothing is measured that could not be shown. */
+  readonly prepare?: () => Promise<unknown>;
   readonly post: Post;
   readonly outbox: Outbox;
   readonly measure: Measure;
@@ -50,6 +52,11 @@ const NOBODY: Refusal = {
 const ODD: Refusal = {
   code: 'console-odd',
   detail: 'Something answers here that is no console of this version. Load the page again.',
+};
+
+const INCOMPLETE: Refusal = {
+  code: 'page-incomplete',
+  detail: 'A part of this page could not be fetched. Check the connection of this device, and load the page again.',
 };
 
 /**
@@ -98,11 +105,16 @@ export class RunSession {
   }
 
   async #run(order: StartRun): Promise<SessionState> {
-    const { post, sleep = plainSleep } = this.parts;
+    const { post, prepare, sleep = plainSleep } = this.parts;
     this.#giveUp = new AbortController();
     this.#cancel = new AbortController();
     if (this.#closing.signal.aborted) this.#giveUp.abort();
     this.#tell({ status: 'asking' });
+    const prepared = await (prepare?.() ?? Promise.resolve()).then(
+      () => true,
+      () => false,
+    );
+    if (!prepared) return this.#tell({ status: 'refused', problem: INCOMPLETE });
     const asked = await askForRun(order, {
       ...{ post, sleep, signal: this.#giveUp.signal },
       onWaiting: (waiting) => this.#tell({ status: 'waiting', waiting }),

@@ -50,12 +50,17 @@ const noSleep = async (_: number, signal: AbortSignal) => {
 
 function session(
   console: ReturnType<typeof fakeConsole>,
-  more: { outbox?: Outbox; measure?: (grant: RunGrant, signal: AbortSignal) => Promise<HandIn> } = {},
+  more: {
+    outbox?: Outbox;
+    measure?: (grant: RunGrant, signal: AbortSignal) => Promise<HandIn>;
+    prepare?: () => Promise<unknown>;
+  } = {},
 ) {
   const states: SessionState[] = [];
   const outbox = more.outbox ?? memoryOutbox();
   const run = new RunSession({
     ...{ post: console.post, outbox, sleep: noSleep, onState: (state) => states.push(state) },
+    ...(more.prepare === undefined ? {} : { prepare: more.prepare }),
     measure: (grant, signal, onProgress) => {
       onProgress({} as StripData);
       return (more.measure ?? (() => Promise.resolve(RESULT)))(grant, signal);
@@ -73,6 +78,19 @@ describe('one run of a device, from asking to the record', () => {
     expect(await run.run(ORDER)).toMatchObject({ status: 'done', answer: TAKEN, handIn: RESULT });
     expect(statuses()).toEqual(['asking', 'measuring', 'measuring', 'handing-in', 'done']);
     expect(await outbox.all()).toEqual([]);
+  });
+
+  it('asks for nothing that it could not show: what shows a run is fetched first, and anew at the next try', async () => {
+    const console = fakeConsole((path) => (isRuns(path) ? [201, GRANT] : [200, TAKEN]));
+    let away = true;
+    const { run, statuses } = session(console, {
+      prepare: () => (away ? Promise.reject(new Error('gone')) : Promise.resolve()),
+    });
+    expect(await run.run(ORDER)).toMatchObject({ status: 'refused', problem: { code: 'page-incomplete' } });
+    expect(console.asked).toEqual([]);
+    away = false;
+    expect(await run.run(ORDER)).toMatchObject({ status: 'done' });
+    expect(statuses()).toEqual(['asking', 'refused', 'asking', 'measuring', 'measuring', 'handing-in', 'done']);
   });
 
   it('waits for its turn, letting the console hold the answer back', async () => {

@@ -1,38 +1,18 @@
 'use client';
 
-import { useEffect, useState, useSyncExternalStore } from 'react';
-import {
-  durationWords,
-  expectedRunMs,
-  REACH_PHRASES,
-  RUN_PROFILES,
-  type Phase,
-  type ProfileName,
-  type Reach,
-  sentenceText,
-} from '@/core';
-import type { SessionState } from '@/session';
+import { Suspense, useEffect, useState, useSyncExternalStore } from 'react';
+import { REACH_PHRASES, type ProfileName, type Reach, sentenceText } from '@/core';
 import type { JoinPage } from '@/services';
 import { WallTime } from '../parts/wall-time';
-import { Strip } from '../strip/strip';
 import { BeforeRun } from './before-run';
 import { DeviceForm, firstAnswers, orderOf, profileWords, type DeviceAnswers } from './device-form';
-import { RunResult } from './run-result';
+import { EndedRun, GoingRun } from './run-view-later';
 import { SlowNow } from './slow-now';
 import { AskedNote, StandingNote } from './standing-note';
 import { lastResultText, readLastResult } from './last-result';
 import { useRun } from './use-run';
 import { nothingToHear } from './use-ready';
 import { useStanding } from './use-standing';
-
-const PHASE_SENTENCES: Record<Phase, string> = {
-  idle: 'Listening to the delay of the quiet line.',
-  download: 'Downloading, and watching the delay.',
-  settle: 'Waiting until the line is quiet again.',
-  upload: 'Uploading, and watching the delay.',
-  paced: 'Sending UDP at a chosen rate.',
-  both: 'Downloading and uploading at once, and watching the delay.',
-};
 
 /** A result is left to be read before the next run begins by itself. */
 const READ_MS = 2500;
@@ -48,28 +28,6 @@ function nextReach(join: JoinPage, measured: ReadonlySet<Reach>, current: Reach)
 /** What this device is called, known or new. */
 function nameOf(join: JoinPage, { deviceId, newName }: DeviceAnswers): string {
   return join.devices.find(({ id }) => id === deviceId)?.name ?? newName.trim();
-}
-
-/** "about 40 s in all": told as soon as the delay of the empty line is known. */
-function lastsWords({ grant, strip }: Extract<SessionState, { status: 'measuring' }>): string {
-  const expectedMs = expectedRunMs(RUN_PROFILES[grant.profile], strip?.idleMedianMs ?? null);
-  const longest = Math.max(expectedMs, 2 * grant.leastDirectionMs);
-  const why = grant.leastDirectionMs > 0 ? 'a long look, to see whether the line is fast only at first; ' : '';
-  return `${why}about ${durationWords(longest / 1000)} in all`;
-}
-
-function headline(view: SessionState): string {
-  if (view.status === 'measuring') {
-    const phase = view.strip?.phases.at(-1)?.phase;
-    return phase === undefined ? 'Reaching the peer.' : PHASE_SENTENCES[phase];
-  }
-  if (view.status === 'handing-in') {
-    if (view.away === null) return 'Measured. Handing the result in.';
-    return view.kept
-      ? 'Measured. The console is not answering; the result is kept on this device and handed in as soon as it is back.'
-      : 'Measured. The console is not answering, and this browser keeps nothing: leave this page open until it is back.';
-  }
-  return '';
 }
 
 interface DevicePageProps {
@@ -147,27 +105,15 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
 
   if (view.status === 'measuring' || view.status === 'handing-in')
     return (
-      <section>
-        <h1 className="min-h-14 text-xl font-semibold" aria-live="polite">
-          {headline(view)}
-        </h1>
-        <div className="-mx-3 mt-2 border-y border-hairline">
-          {view.strip === null ? (
-            <div className="h-[21rem] bg-sheet" />
-          ) : (
-            <Strip data={view.strip} yardsticks={view.grant.yardstick} width={360} height={340} />
+      <Suspense>
+        <GoingRun view={view}>
+          {view.status === 'measuring' && (
+            <button type="button" className={`${BUTTON} mt-4`} onClick={cancel}>
+              Cancel
+            </button>
           )}
-        </div>
-        <p className="mt-3 text-sm text-quiet">
-          {view.grant.deviceName} against {view.grant.peer.name}
-          {view.status === 'measuring' && `, ${lastsWords(view)}`}
-        </p>
-        {view.status === 'measuring' && (
-          <button type="button" className={`${BUTTON} mt-4`} onClick={cancel}>
-            Cancel
-          </button>
-        )}
-      </section>
+        </GoingRun>
+      </Suspense>
     );
 
   if (view.status === 'done' && !answering) {
@@ -181,15 +127,9 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
             {follows && out && ' One more measurement follows by itself: out of the office.'}
           </p>
         )}
-        <RunResult answer={view.answer} />
-        {view.strip !== null && (
-          <div className="-mx-3 mt-6 border-y border-hairline">
-            <Strip data={view.strip} yardsticks={view.grant.yardstick} width={360} height={320} />
-          </div>
-        )}
-        <p className="mt-2 text-sm text-quiet">
-          {view.grant.deviceName} against {view.grant.peer.name}
-        </p>
+        <Suspense>
+          <EndedRun view={view} />
+        </Suspense>
         <div className="mt-6 space-y-3">
           {view.answer.result?.linkDoubtful === true && (
             <div className="border-l-[3px] border-starved pl-4">

@@ -6,6 +6,7 @@ import type { HandIn, StartRun } from '@/wire';
 import { browserOutbox } from './browser-outbox';
 import { keepLastResult } from './last-result';
 import { measureInWorker } from './measure-in-worker';
+import { fetchRunView } from './run-view-later';
 
 /** A page that goes away can send so much and no more. */
 const KEEPALIVE_BYTES = 60_000;
@@ -39,6 +40,7 @@ export function useRun() {
       last = { status: 'ready' };
       session.current = new RunSession({
         post,
+        prepare: fetchRunView,
         outbox: browserOutbox,
         measure: measureInWorker,
         onState: (state) => {

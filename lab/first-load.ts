@@ -103,7 +103,9 @@ try {
   const kB = (bytes: number) => `${(bytes / 1000).toFixed(1)} kB`;
   const over = (bytes: number) => (base === null ? '' : `, over the empty page: ${kB(bytes - base)}`);
   if (base !== null) console.log(`empty page of the framework  ${kB(base)}`);
-  console.log(`device page                  ${kB(device)}${over(device)} (wanted: at most ${WANTED_KB} kB over the empty page)`);
+  console.log(
+    `device page                  ${kB(device)}${over(device)} (wanted: at most ${WANTED_KB} kB over the empty page)`,
+  );
   console.log(
     `device page over 2 Mb/s and 100 ms: usable after ${((await usableAfterMs(browser, program.code)) / 1000).toFixed(1)} s (wanted: 2 s)`,
   );

@@ -84,7 +84,7 @@ async function onOffice<Result>(fault: LabFault, use: (office: LabOffice, store:
 
 /** LAB_SHOW=1: what each run gave, on the other output. */
 async function showRuns(store: Store, siteId: string): Promise<void> {
-  for (const { deviceId, reach, downBps, upBps, brief } of (await store.runs.evidenceSince(siteId, 0)).runs)
+  for (const { deviceId, reach, downBps, upBps, brief } of (await store.evidence.since(siteId, 0)).runs)
     console.error(`  ${deviceId.slice(0, 4)} ${reach}`, Math.round(downBps! / 1e6), Math.round(upBps! / 1e6), brief);
   console.error(JSON.stringify((await store.findings.diagnosis(siteId))?.diagnosis.findings, null, 1));
 }

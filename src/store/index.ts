@@ -24,7 +24,7 @@ export type { KeptInStore } from './queries/keeping-queries';
 export type { ImportRow, StoredImport } from './queries/import-queries';
 export type { ExportedRow } from './queries/export-queries';
 export type { StoredTray } from './models/rows';
-export type { EvidenceRun } from './queries/run-queries';
+export type { EvidenceRun } from './queries/evidence-queries';
 export {
   LEDGER_SORTS,
   MOST_COUNTED,

@@ -18,6 +18,7 @@ import { LaneQueries } from './queries/lane-queries';
 import { LookQueries } from './queries/look-queries';
 import { LedgerQueries } from './queries/ledger-queries';
 import { RemovalQueries } from './queries/removal-queries';
+import { EvidenceQueries } from './queries/evidence-queries';
 import { RunQueries } from './queries/run-queries';
 import { openRaw } from './raw-sqlite';
 import { SiteQueries } from './queries/site-queries';
@@ -35,6 +36,7 @@ export interface Store {
   readonly sites: SiteQueries;
   readonly removals: RemovalQueries;
   readonly runs: RunQueries;
+  readonly evidence: EvidenceQueries;
   readonly ledger: LedgerQueries;
   readonly cases: CaseQueries;
   readonly alternations: AlternationQueries;
@@ -90,6 +92,7 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     sites: new SiteQueries(tables),
     removals: new RemovalQueries(sequelize, tables),
     runs,
+    evidence: new EvidenceQueries(sequelize, runs),
     ledger,
     exports: new ExportQueries(sequelize, ledger),
     imports: new ImportQueries(sequelize),

@@ -13,7 +13,13 @@ export function percentile(values: readonly number[], share: number): number | n
   return low + (high - low) * (position - below);
 }
 
-/** The 50th percentile (type 7); null for no values. */
+const between = (low: number, high: number) => low + (high - low) / 2;
+
+/** The 50th percentile (type 7); null for no values. Most are of a run or of three, and nothing is made for those. */
 export function median(values: readonly number[]): number | null {
+  const [first, second, third] = values;
+  if (values.length === 1) return first!;
+  if (values.length === 2) return first! <= second! ? between(first!, second!) : between(second!, first!);
+  if (values.length === 3) return Math.max(Math.min(first!, second!), Math.min(Math.max(first!, second!), third!));
   return percentile(values, 0.5);
 }

@@ -21,6 +21,15 @@ describe('percentile', () => {
     expect(interquartileMean([])).toBeNull();
   });
 
+  it('gives of few values the median that it gives of many', () => {
+    fc.assert(
+      fc.property(fc.array(finite, { minLength: 1, maxLength: 6 }), (values) => {
+        // A zero of either sign is the same figure.
+        expect(median(values)! + 0).toBe(percentile(values, 0.5)! + 0);
+      }),
+    );
+  });
+
   it('lies between the extremes and grows with the share', () => {
     fc.assert(
       fc.property(fc.array(finite, { minLength: 1 }), fc.double({ min: 0, max: 1, noNaN: true }), (values, share) => {

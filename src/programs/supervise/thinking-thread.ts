@@ -28,7 +28,10 @@ export class ThinkingThread {
   #sent = new SentOccasions<Occasion>();
   readonly #waiting = new Map<number, (answer: Answer['answer'] | null) => void>();
 
-  constructor(private readonly file: string) {}
+  /** It starts at once: by the first question it has read what it thinks with. */
+  constructor(private readonly file: string) {
+    this.#running();
+  }
 
   /** `office`: whose occasions these are; those that went there before are not sent again. */
   async diagnose(office: string, input: DiagnosisInput): Promise<Diagnosis> {

@@ -12,7 +12,7 @@ class RunsForTest {
     this.runs.set(run.id, { ...(run as EvidenceRun), changed: (this.version += 1), counts });
   }
 
-  evidenceSince = (_siteId: string, sinceMs: number, afterVersion: number | null = null) => {
+  since = (_siteId: string, sinceMs: number, afterVersion: number | null = null) => {
     if (afterVersion === null) this.wholeReadings += 1;
     const all = [...this.runs.values()]
       .filter(({ counts, startedAtMs }) => counts && startedAtMs >= sinceMs)

@@ -21,7 +21,7 @@ export class KnownRuns {
   readonly #turns = new OneAtATime();
 
   constructor(
-    private readonly runs: Pick<Store['runs'], 'evidenceSince'>,
+    private readonly evidence: Pick<Store['evidence'], 'since'>,
     private readonly siteId: string,
   ) {}
 
@@ -34,7 +34,7 @@ export class KnownRuns {
   }
 
   async #readAll(sinceMs: number): Promise<void> {
-    const { runs, version } = await this.runs.evidenceSince(this.siteId, sinceMs);
+    const { runs, version } = await this.evidence.since(this.siteId, sinceMs);
     this.#sets = groupedBy(runs, ({ setId }) => setId);
     this.#keep(version, runs.at(-1)?.startedAtMs ?? -Infinity);
     this.#generation += 1;
@@ -57,7 +57,7 @@ export class KnownRuns {
   /** False: runs are gone or count no more, so that all has to be read. */
   async #readChanges(sinceMs: number): Promise<boolean> {
     if (this.#version === null) return false;
-    const { runs, count, version } = await this.runs.evidenceSince(this.siteId, sinceMs, this.#version);
+    const { runs, count, version } = await this.evidence.since(this.siteId, sinceMs, this.#version);
     this.#forgetBefore(sinceMs);
     for (const run of runs) {
       const others = (this.#sets.get(run.setId) ?? []).filter(({ id }) => id !== run.id);

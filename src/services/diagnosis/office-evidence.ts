@@ -16,7 +16,7 @@ import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
 import { hoursIn } from './office-hours';
 import { KnownRuns, type OfficeRuns, type RunSet } from './known-runs';
-import { officeSaid } from './office-said';
+import { keptWordsOf, officeSaid } from './office-said';
 import { OfficeSegments, type OfficeFacts } from './office-segments';
 
 const DAY_MS = 24 * 3600_000;
@@ -119,7 +119,7 @@ function keptOf(store: Store, siteId: string): Kept {
   let kept = offices.get(store);
   if (kept === undefined) offices.set(store, (kept = new Map<string, Kept>()));
   let office = kept.get(siteId);
-  if (office === undefined) kept.set(siteId, (office = { runs: new KnownRuns(store.runs, siteId), made: null }));
+  if (office === undefined) kept.set(siteId, (office = { runs: new KnownRuns(store.evidence, siteId), made: null }));
   return office;
 }
 
@@ -151,8 +151,9 @@ export async function officeEvidence(context: ConsoleContext, siteId: string): P
   const { store } = context;
   const { sites, findings } = store;
   const nowMs = context.wallMs();
+  const freshFromMs = nowMs - EVIDENCE_MS;
   const kept = keptOf(store, siteId);
-  const [site, devices, peers, swaps, lines, { plan }, runs, line] = await Promise.all([
+  const [site, devices, peers, swaps, lines, { plan }, runs, line, words] = await Promise.all([
     sites.byId(siteId),
     sites.devicesOf(siteId),
     sites.peersOf(siteId),
@@ -161,6 +162,7 @@ export async function officeEvidence(context: ConsoleContext, siteId: string): P
     crossingOf(context, siteId, { reach: 'internet' }, nowMs),
     kept.runs.since(nowMs - HOURS_MS),
     sites.lineInUse(siteId, nowMs),
+    keptWordsOf(context, siteId, freshFromMs),
   ]);
   const tunnels = peers.filter(({ reach }) => reach === 'tunnel');
   const tunnelPlans = new Map<string, Plan>();
@@ -176,10 +178,7 @@ export async function officeEvidence(context: ConsoleContext, siteId: string): P
     peers.find(({ reach, pinned }) => reach === 'internet' && pinned) ??
     peers.find(({ reach }) => reach === 'internet');
   const portBps = outside === undefined ? undefined : peerPorts.get(outside.id);
-  const freshFromMs = nowMs - EVIDENCE_MS;
-  const said = await officeSaid(context, {
-    ...{ siteId, sinceMs: freshFromMs, devices, outside, line, occasions, segments, hourOf },
-  });
+  const said = officeSaid(words, { devices, outside, line, occasions, segments, hourOf });
   return {
     ...{ occasions, said, freshFromMs },
     swaps: swaps.map((swap) => ({ ...swap, what: swap.what as SwapCode })),

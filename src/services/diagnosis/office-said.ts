@@ -1,5 +1,5 @@
 import { DEEP_QUEUE_MS, type Complaint, type Occasion, type RuledOut, type Said } from '@/core';
-import type { Device, Line, StoredPeer } from '@/store';
+import type { Device, Line, StoredComplaint, StoredPeer } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 import type { OfficeSegments } from './office-segments';
 import { ruledOutIn } from './ruled-out';
@@ -7,9 +7,13 @@ import { ruledOutIn } from './ruled-out';
 /** What is measured within this after a complaint was measured because of it. */
 const OF_COMPLAINT_MS = 15 * 60_000;
 
+/** What was said, as it is kept. */
+export interface KeptWords {
+  readonly complaints: readonly StoredComplaint[];
+  readonly ruledOut: readonly RuledOut[];
+}
+
 interface Known {
-  readonly siteId: string;
-  readonly sinceMs: number;
   readonly devices: readonly Device[];
   readonly outside: StoredPeer | undefined;
   readonly line: Line | null;
@@ -18,10 +22,9 @@ interface Known {
   readonly hourOf: (atMs: number) => number;
 }
 
-async function complaintsOf({ store }: ConsoleContext, office: Known): Promise<Complaint[]> {
+function complaintsOf(stored: KeptWords['complaints'], office: Known): Complaint[] {
   const { devices, outside, line, occasions, segments, hourOf } = office;
   if (outside === undefined) return [];
-  const stored = await store.findings.complaintsSince(office.siteId, office.sinceMs);
   return stored.flatMap(({ deviceId: known, deviceName, what, atMs }): Complaint[] => {
     // Who had never measured before is known by name once its runs have come.
     const device = devices.find(({ id, name }) => (known === '' ? name === deviceName : id === known));
@@ -57,8 +60,16 @@ async function ruledOutOf({ store, wallMs }: ConsoleContext, siteId: string): Pr
   return each.flat();
 }
 
-/** What people say of an office beside its runs: who suffers, and what was ruled out in the hunts that are open. */
-export async function officeSaid(context: ConsoleContext, known: Known): Promise<Said> {
-  const [complaints, ruledOut] = await Promise.all([complaintsOf(context, known), ruledOutOf(context, known.siteId)]);
+/** What people have said of an office since a time, and what was ruled out in the hunts that are open. */
+export async function keptWordsOf(context: ConsoleContext, siteId: string, sinceMs: number): Promise<KeptWords> {
+  const [complaints, ruledOut] = await Promise.all([
+    context.store.findings.complaintsSince(siteId, sinceMs),
+    ruledOutOf(context, siteId),
+  ]);
   return { complaints, ruledOut };
+}
+
+/** The same as evidence beside the runs: who suffers, on which path, and whether its runs explain it. */
+export function officeSaid({ complaints, ruledOut }: KeptWords, known: Known): Said {
+  return { complaints: complaintsOf(complaints, known), ruledOut };
 }

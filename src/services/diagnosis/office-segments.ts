@@ -66,7 +66,8 @@ export class OfficeSegments {
   readonly #segments: Map<string, DiagnosedSegment>;
   /** A path that many runs take is one and the same list. */
   readonly #paths = new Map<string, readonly string[]>();
-  readonly #ways = new Map<string, readonly string[]>();
+  /** By the link, which is one and the same of many runs, and what else a path hangs on. */
+  readonly #ways = new WeakMap<Link, Map<string, readonly string[]>>();
 
   constructor(
     private readonly facts: OfficeFacts,
@@ -187,14 +188,16 @@ export class OfficeSegments {
     const { deviceId, reach, lineId, peerId, ipVersion, link, startedAtMs } = run;
     let swapped = 0;
     for (const { atMs } of this.facts.swaps) if (atMs <= startedAtMs) swapped += 1;
-    const way = JSON.stringify([deviceId, reach, lineId, peerId, ipVersion, link, swapped]);
-    let path = this.#ways.get(way);
+    let ways = this.#ways.get(link);
+    if (ways === undefined) this.#ways.set(link, (ways = new Map<string, readonly string[]>()));
+    const way = `${deviceId} ${reach} ${lineId} ${peerId} ${ipVersion} ${swapped}`;
+    let path = ways.get(way);
     if (path === undefined) {
       const made = this.#mention(run);
       const key = made.join(' ');
       path = this.#paths.get(key) ?? made;
       this.#paths.set(key, path);
-      this.#ways.set(way, path);
+      ways.set(way, path);
     }
     return path;
   }

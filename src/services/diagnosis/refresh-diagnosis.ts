@@ -27,6 +27,9 @@ function foundNow(
   return { ...before, ...told, state: 'open', changedAtMs: nowMs, closedAtMs: null };
 }
 
+const isAsKept = (now: StoredFinding, kept: StoredFinding | undefined): boolean =>
+  kept !== undefined && JSON.stringify(now) === JSON.stringify(kept);
+
 function goneNow(before: StoredFinding, nowMs: number): StoredFinding | null {
   if (before.state !== 'open' && before.state !== 'worked-on') return null;
   return { ...before, state: 'gone', changedAtMs: nowMs, closedAtMs: nowMs };
@@ -90,6 +93,8 @@ export async function refreshDiagnosis(context: ConsoleContext, siteId: string):
   }));
   const keys = new Set(found.map(({ findingKey }) => findingKey));
   const gone = [...before.values()].flatMap((each) => (keys.has(each.findingKey) ? [] : (goneNow(each, nowMs) ?? [])));
-  await findings.saveDiagnosis(siteId, nowMs, diagnosis, [...found, ...gone]);
+  // Most stand as they stood: writing them again would take longer than thinking.
+  const changed = [...found, ...gone].filter((each) => !isAsKept(each, before.get(each.findingKey)));
+  await findings.saveDiagnosis(siteId, nowMs, diagnosis, changed);
   context.changes.tell('findings');
 }

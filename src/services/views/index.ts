@@ -6,7 +6,15 @@ export { huntsOf, type HuntLine } from './hunt-list';
 export { huntPageOf, type HuntPage } from './hunt-page';
 export type { ShownTest } from './hunt-tests';
 export { joinPageOf, type JoinPage } from './join-page';
-export { ledgerFrameOf, ledgerOf, matchingRuns, type Ledger, type LedgerFrame, type LedgerQuery } from './ledger';
+export {
+  LEDGER_FIRST_ROWS,
+  ledgerFrameOf,
+  ledgerOf,
+  matchingRuns,
+  type Ledger,
+  type LedgerFrame,
+  type LedgerQuery,
+} from './ledger';
 export { ledgerPageOf, ledgerRunOf } from './ledger-page';
 export { peopleOf, type OpenSignIn, type Person } from './people';
 export { labelsOf, type ShownLabel } from './labels-page';

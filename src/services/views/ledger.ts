@@ -7,6 +7,9 @@ import { runsOfTerms } from './runs-of-terms';
 import { zoneOffsets } from './zone-offsets';
 
 export const LEDGER_SLICE_ROWS = 100;
+/** What a page opens with: what a window shows and what is drawn beyond its edge, before more is asked for. */
+export const LEDGER_FIRST_ROWS = 64;
+
 /** What is asked of the ledger: what was typed, and what an address or a script names beside it. */
 export interface LedgerQuery {
   readonly siteId?: string | undefined;
@@ -22,6 +25,8 @@ export interface LedgerQuery {
   readonly descending?: boolean | undefined;
   /** Where the slice before this one ended. */
   readonly after?: string | undefined;
+  /** How many rows a slice has. */
+  readonly rows?: number;
 }
 
 /** A slice of all runs, and how the list goes on. */
@@ -95,7 +100,7 @@ export async function ledgerOf(context: ConsoleContext, query: LedgerQuery): Pro
   const runsOf = await runsOfTerms(context, site.id, terms);
   const after = readPlace(query.after);
   const [slice, { count, isMore }] = await Promise.all([
-    ledger.slice(site.id, terms, order, LEDGER_SLICE_ROWS, after, runsOf),
+    ledger.slice(site.id, terms, order, query.rows ?? LEDGER_SLICE_ROWS, after, runsOf),
     ledger.count(site.id, terms, runsOf),
   ]);
   return done({

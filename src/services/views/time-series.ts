@@ -9,6 +9,7 @@ import {
   type AnsweredRun,
   type Direction,
   type FitnessCode,
+  isUnfit,
   unfitOf,
   type Plan,
   type PlanOverTime,
@@ -68,8 +69,6 @@ export interface TimeSeries {
   readonly unfit: number;
 }
 
-const isUnfit = (flags: readonly FitnessCode[]) => flags.length > 0 && unfitOf(flags).length > 0;
-
 /** Runs of a line speak of it only in a direction in which nothing nearer may be the limit. */
 function ofTheLine(run: TimedRun): TimedRun {
   const [down, up] = [isUnfit(run.flagsDown), isUnfit(run.flagsUp)];
@@ -124,10 +123,9 @@ function heldDirection(bps: number | null, oneFigure: boolean, flags: readonly F
 
 /** Whether the run could tell, by what it was fit for: one that happened to reach the plan over the air is in no share. */
 function answeredRun(run: TimedRun, plan: Plan, { day, hour }: CalendarMoment): AnsweredRun {
-  const unfit = run.flagsDown.length + run.flagsUp.length === 0 ? [] : unfitOf([...run.flagsDown, ...run.flagsUp]);
   const answer =
-    unfit.length > 0
-      ? ({ word: 'cannot tell', because: unfit } as const)
+    isUnfit(run.flagsDown) || isUnfit(run.flagsUp)
+      ? ({ word: 'cannot tell', because: unfitOf([...run.flagsDown, ...run.flagsUp]) } as const)
       : planAnswerOf(
           'internet',
           plan,

@@ -3,11 +3,8 @@ const TRUTH_COLUMNS = new Set<string>(['practice', 'demo']);
 
 const isDocument = (name: string) => JSON_COLUMNS.has(name);
 
-/** Of a column that is kept as JSON, the members that the rows hold of it (two at least); absent: all of it. */
-export type Picked = Readonly<Record<string, readonly [string, string, ...string[]]>>;
-
-/** The members of a document that were picked, as SQL; an index is written with the same words. */
-export function pickedFrom(name: string, members: Picked[string]): string {
+/** Members of a document (two at least) as one JSON array, as SQL; an index is written with the same words. */
+export function pickedFrom(name: string, members: readonly [string, string, ...string[]]): string {
   return `json_extract(${name}, ${members.map((member) => `'$.${member}'`).join(', ')})`;
 }
 
@@ -22,33 +19,21 @@ export function rowsAsOne(columns: readonly string[], ordered = true): string {
   return `'[' || coalesce(group_concat(${row}, ','${ordered ? ' ORDER BY "startedAtMs"' : ''}), '') || ']'`;
 }
 
-/** The members that were picked, under their names again. */
-function withNames(members: readonly string[], values: readonly unknown[] | null) {
-  if (values === null) return null;
-  const document: Record<string, unknown> = {};
-  for (let place = 0; place < members.length; place += 1) document[members[place]!] = values[place];
-  return document;
-}
-
 /** The rows of what `rowsAsOne` made, as they came: the plain values in the order of their columns, then the documents. */
 export function valuesOfOne<Row>(text: string): Row[] {
   return JSON.parse(text) as Row[];
 }
 
 /** The rows of what `rowsAsOne` made. */
-export function fromOne<Run>(columns: readonly string[], text: string, picked: Picked = {}): Run[] {
+export function fromOne<Run>(columns: readonly string[], text: string): Run[] {
   const plain = columns.filter((name) => !isDocument(name));
   const documents = columns.filter(isDocument);
-  const membersOf = documents.map((name) => picked[name] ?? null);
   const truths = plain.flatMap((name, place) => (TRUTH_COLUMNS.has(name) ? [place] : []));
   return valuesOfOne<[unknown[], ...unknown[][]]>(text).map(([values, ...of]) => {
     for (const place of truths) if (values[place] !== null) values[place] = values[place] === 1;
     const run: Record<string, unknown> = {};
     for (let place = 0; place < plain.length; place += 1) run[plain[place]!] = values[place];
-    for (let place = 0; place < documents.length; place += 1) {
-      const members = membersOf[place];
-      run[documents[place]!] = members ? withNames(members, of[place] as unknown[] | null) : of[place];
-    }
+    for (let place = 0; place < documents.length; place += 1) run[documents[place]!] = of[place];
     return run as Run;
   });
 }

@@ -1,10 +1,10 @@
 import { Op, QueryTypes, type Attributes, type Sequelize, type WhereOptions } from 'sequelize';
-import { groupedBy, NOT_OF_RATE, OF_ITS_PATH, type Reach, type RunBrief, type RunSamples } from '@/core';
+import { groupedBy, NOT_OF_RATE, OF_ITS_PATH, type Reach, type RunSamples } from '@/core';
 import type { RunRow } from '../models/rows';
 import type { Tables } from '../models/tables';
 import { readReport } from '../readers/report-reader';
-import { OF_RATE } from './of-rate';
-import { fromOne, pickedFrom, rowsAsOne, type Picked } from './rows-as-one';
+import { OF_PATH, OF_RATE } from './of-rate';
+import { fromOne, rowsAsOne } from './rows-as-one';
 import { packSamples, unpackSamples } from '../samples-blob';
 
 export type StoredRun = Attributes<RunRow>;
@@ -18,31 +18,8 @@ const SET_COLUMNS = [
   ...(['startedAtMs', 'downBps', 'upBps', 'addedMs', 'brief'] as const),
 ] as const;
 
-/** A finished run as far as a diagnosis needs it. */
-export type EvidenceRun = Omit<Pick<StoredRun, (typeof EVIDENCE_COLUMNS)[number]>, 'brief'> & {
-  readonly brief: Pick<RunBrief, (typeof EVIDENCE_PICKED.brief)[number]> | null;
-};
-
-/** What `evidenceSince` answers. */
-export interface EvidenceOfSite {
-  readonly runs: readonly EvidenceRun[];
-  readonly count: number;
-  readonly version: number;
-}
-
-const EVIDENCE_COLUMNS = [
-  ...(['id', 'setId', 'deviceId', 'linkKind', 'reach', 'lineId', 'peerId', 'startedAtMs'] as const),
-  ...(['downBps', 'upBps', 'ipVersion', 'link', 'brief', 'practice', 'peerLinkBps'] as const),
-] as const;
-
-const EVIDENCE_PICKED = {
-  brief: ['flags', 'downLowBps', 'upLowBps', 'addedDownMs', 'addedUpMs', 'resentShare'],
-} as const satisfies Picked;
-
 /** Columns that lists do not need. */
 const LONG_COLUMNS = ['report', 'brief', 'receipt'] as const;
-/** Kinds of evidence that speak of a path by itself, for SQL. */
-const OF_PATH = OF_ITS_PATH.map((evidence) => `'${evidence}'`).join(', ');
 
 /** What was removed is kept for a day, so that it can be put back, and is nowhere to be seen. */
 const KEPT = { status: { [Op.ne]: 'removed' } } as const;
@@ -206,51 +183,13 @@ export class RunQueries {
     return row!.changes;
   }
 
+  /** The oldest first: they lie nearly so, and are put in order sooner here than there. */
   async #setRuns(select: string, replacements: Record<string, unknown>): Promise<SetRun[]> {
-    return this.#asOne<SetRun>(SET_COLUMNS, select, replacements);
-  }
-
-  /** The oldest first: they lie nearly so, and are put in order sooner here than there. `picked`: what `select` takes of documents. */
-  async #asOne<Run extends { readonly startedAtMs: number }>(
-    columns: readonly string[],
-    select: string,
-    replacements: Record<string, unknown>,
-    picked: Picked = {},
-  ): Promise<Run[]> {
     const [found] = await this.sequelize.query<{ found: string }>(
-      `SELECT ${rowsAsOne(columns, false)} AS found FROM (${select})`,
+      `SELECT ${rowsAsOne(SET_COLUMNS, false)} AS found FROM (${select})`,
       { replacements, type: QueryTypes.SELECT },
     );
-    return fromOne<Run>(columns, found!.found, picked).sort((a, b) => a.startedAtMs - b.startedAtMs);
-  }
-
-  /**
-   * Finished runs of a site since a time that are evidence of their path, the oldest first; with a version of the board
-   * only those that changed after it. `version`: what the next call may name; `count`: how many there are in all.
-   */
-  async evidenceSince(siteId: string, sinceMs: number, afterVersion: number | null = null): Promise<EvidenceOfSite> {
-    const which = `WHERE siteId = :siteId AND status = 'finished' AND ${OF_RATE}
-      AND evidence IN (${OF_PATH}) AND startedAtMs >= :sinceMs`;
-    const replacements = { siteId, sinceMs, afterVersion };
-    const columns = EVIDENCE_COLUMNS.map((name) =>
-      name === 'brief' ? `${pickedFrom(name, EVIDENCE_PICKED.brief)} AS brief` : name,
-    );
-    // The version first: what changes from here on is read again the next time.
-    const version = await this.boardVersion();
-    const runs = await this.#asOne<EvidenceRun>(
-      EVIDENCE_COLUMNS,
-      `SELECT ${columns.join(', ')} FROM runs
-         INDEXED BY ${afterVersion === null ? `runs_whole_evidence ${which}` : `runs_changed ${which} AND changed > :afterVersion`}`,
-      replacements,
-      EVIDENCE_PICKED,
-    );
-    const [counted] = await this.sequelize.query<{ count: number }>(
-      `SELECT COUNT(*) AS count FROM runs INDEXED BY runs_of_evidence ${which}`,
-      {
-        ...{ replacements, type: QueryTypes.SELECT },
-      },
-    );
-    return { runs, count: counted!.count, version };
+    return fromOne<SetRun>(SET_COLUMNS, found!.found).sort((a, b) => a.startedAtMs - b.startedAtMs);
   }
 
   /** Finished runs of a set, with their reports; the oldest first. */

@@ -1,7 +1,8 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { COMPARABLE, type FitnessCode, type Interval, type Reach } from '@/core';
 import { OF_RATE } from './of-rate';
-import { pickedFrom, rowsAsOne, valuesOfOne } from './rows-as-one';
+import { columnsAsTexts, columnsOf, type ColumnNames, type ColumnTexts } from './columns-as-texts';
+import { pickedFrom } from './rows-as-one';
 
 /** Whose runs are looked at over time: all over a line, or those of a device over one link as far as one reach. */
 export type TimeSubject =
@@ -48,7 +49,11 @@ export interface TimedRun {
 export const MOST_TIMED = 200_000;
 const OF_PATH = `evidence IN (${COMPARABLE.map((each) => `'${each}'`).join(', ')})`;
 const COUNTS = `status IN ('finished', 'imported') AND ${OF_PATH} AND ${OF_RATE}`;
-const COLUMNS = ['id', 'setId', 'startedAtMs', 'lineId', 'practice', 'downBps', 'upBps', 'idleMs', 'status', 'brief'];
+const NAMES: ColumnNames = {
+  texts: ['id', 'setId', 'lineId', 'status'],
+  numbers: ['startedAtMs', 'practice', 'downBps', 'upBps', 'idleMs'],
+  ...{ documents: [], lists: ['brief'] },
+};
 const PICKED = [
   ...(['addedDownMs', 'addedUpMs', 'jitterMs', 'lossShare', 'downYardstickBps', 'upYardstickBps'] as const),
   ...(['downRangeBps', 'upRangeBps', 'flagsDown', 'flagsUp'] as const),
@@ -56,40 +61,50 @@ const PICKED = [
 
 type Figure = number | null;
 type Flags = readonly FitnessCode[] | null;
-/** A row as it comes, in the order of `COLUMNS`, with what was picked of its brief in the order of `PICKED`. */
-type Row = readonly [
-  readonly [string, string, number, string | null, number, Figure, Figure, Figure, string],
-  readonly [Figure, Figure, Figure, Figure, Figure, Figure, Interval | null, Interval | null, Flags, Flags] | null,
+/** What was picked of a brief, in the order of `PICKED`. */
+type BriefValues = readonly [
+  ...[Figure, Figure, Figure, Figure, Figure, Figure],
+  ...[Interval | null, Interval | null, Flags, Flags],
 ];
-const NO_BRIEF = [null, null, null, null, null, null, null, null, null, null] as const;
+const NO_BRIEF: BriefValues = [null, null, null, null, null, null, null, null, null, null];
 const NO_FLAGS: readonly FitnessCode[] = [];
 
-/** One plain object, made of the values as they come: a hundred thousand of them are read at a time. */
-function timedRun([plain, brief]: Row): TimedRun {
-  const [id, setId, startedAtMs, lineId, practice, down, up, idle, status] = plain;
-  const [addedDown, addedUp, jitter, loss, downYardstick, upYardstick, downRange, upRange, flagsDown, flagsUp] =
-    brief ?? NO_BRIEF;
-  return {
-    id,
-    setId,
-    startedAtMs,
-    lineId,
-    practice: practice === 1,
-    fromFile: status === 'imported',
-    down,
-    up,
-    idle,
-    addedDown,
-    addedUp,
-    jitter,
-    loss,
-    downYardstick,
-    upYardstick,
-    downIsRange: downRange !== null,
-    upIsRange: upRange !== null,
-    flagsDown: flagsDown ?? NO_FLAGS,
-    flagsUp: flagsUp ?? NO_FLAGS,
-  };
+/** Plain objects, made of the values as they come: a hundred thousand of them are read at a time. */
+function timedRuns(came: ColumnTexts): TimedRun[] {
+  const { own, shared } = columnsOf(came);
+  const [setIds, lineIds, statuses] = [
+    shared<string>('setId'),
+    shared<string | null>('lineId'),
+    shared<string>('status'),
+  ];
+  const [startedAtMs, practice] = [own<number>('startedAtMs'), own<number>('practice')];
+  const [downs, ups, idles] = [own<Figure>('downBps'), own<Figure>('upBps'), own<Figure>('idleMs')];
+  const briefs = own<BriefValues | null>('brief');
+  return own<string>('id').map((id, place) => {
+    const [addedDown, addedUp, jitter, loss, downYardstick, upYardstick, downRange, upRange, flagsDown, flagsUp] =
+      briefs[place] ?? NO_BRIEF;
+    return {
+      id,
+      setId: setIds[place]!,
+      startedAtMs: startedAtMs[place]!,
+      lineId: lineIds[place]!,
+      practice: practice[place] === 1,
+      fromFile: statuses[place] === 'imported',
+      down: downs[place]!,
+      up: ups[place]!,
+      idle: idles[place]!,
+      addedDown,
+      addedUp,
+      jitter,
+      loss,
+      downYardstick,
+      upYardstick,
+      downIsRange: downRange !== null,
+      upIsRange: upRange !== null,
+      flagsDown: flagsDown ?? NO_FLAGS,
+      flagsUp: flagsUp ?? NO_FLAGS,
+    };
+  });
 }
 
 /** Which runs are those of a subject, as SQL and its values. */
@@ -131,17 +146,14 @@ export class TimeQueries {
   /** The runs of a subject that are evidence of their path, the oldest first. */
   async runs(siteId: string, subject: TimeSubject): Promise<TimedRun[]> {
     const [where, values] = placeOf(subject);
-    const columns = COLUMNS.map((name) => (name === 'brief' ? `${pickedFrom(name, PICKED)} AS brief` : name));
+    const columns = [...NAMES.texts, ...NAMES.numbers, `${pickedFrom('brief', PICKED)} AS brief`];
     // The figures of a line lie in an index of their own; the runs of one device are few.
     const by = 'lineId' in subject ? 'INDEXED BY runs_over_time' : '';
-    const [found] = await this.sequelize.query<{ found: string }>(
-      `SELECT ${rowsAsOne(COLUMNS, false)} AS found FROM (SELECT ${columns.join(', ')} FROM runs ${by}
-         WHERE siteId = ? AND ${where} AND ${COUNTS} ORDER BY startedAtMs DESC LIMIT ?)`,
-      { replacements: [siteId, ...values, MOST_TIMED], type: QueryTypes.SELECT },
-    );
-    // They come with the newest first, or nearly so.
-    return valuesOfOne<Row>(found!.found)
-      .map(timedRun)
-      .sort((a, b) => a.startedAtMs - b.startedAtMs);
+    const select = `SELECT ${columns.join(', ')} FROM runs ${by}
+       WHERE siteId = ? AND ${where} AND ${COUNTS} ORDER BY startedAtMs DESC LIMIT ?`;
+    const [came] = await this.sequelize.query<ColumnTexts>(columnsAsTexts(NAMES, select), {
+      ...{ replacements: [siteId, ...values, MOST_TIMED], type: QueryTypes.SELECT },
+    });
+    return timedRuns(came!).reverse();
   }
 }

@@ -12,8 +12,8 @@ import type { Selection } from './use-selection';
 const [WITH_STRIP, WITHOUT] = [39, 31];
 /** Rows beyond the edge of the window that are drawn; and from how far before the end on more are asked for. */
 const [OVERSCAN, ASK_BEFORE] = [12, 30];
-/** Drawn before it is known how high the window is. */
-const FIRST_DRAWN = 40;
+/** Drawn before it is known how high the window is: as many as a window of 1080 pixels shows. */
+const FIRST_DRAWN = 26;
 
 interface LedgerTableProps {
   readonly rows: LedgerRows;

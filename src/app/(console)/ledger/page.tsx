@@ -4,7 +4,7 @@ import { connection } from 'next/server';
 import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
 import { queryFaultWords } from '@/core';
-import { ledgerFrameOf, ledgerOf, theConsole } from '@/services';
+import { LEDGER_FIRST_ROWS, ledgerFrameOf, ledgerOf, theConsole } from '@/services';
 import { drawnRun } from '@/ui/ledger/drawn-run';
 import { COLUMNS_COOKIE, readColumns } from '@/ui/ledger/ledger-columns';
 import { ledgerSearch, readLedgerChoice } from '@/ui/ledger/ledger-href';
@@ -38,6 +38,7 @@ export default async function LedgerPage({ searchParams }: { readonly searchPara
   const context = theConsole();
   const found = await ledgerOf(context, {
     ...{ siteId: await chosenSiteId(), query: choice.query, deviceId: choice.deviceId ?? undefined },
+    rows: LEDGER_FIRST_ROWS,
     ...{ sort: choice.sort ?? undefined, descending: choice.way === null ? undefined : choice.way === 'down' },
   });
   if (!found.ok) return <FirstOffice save={saveOfficeAction} />;

@@ -37,9 +37,16 @@ export type FitnessCode = keyof typeof FITNESS_EFFECTS;
 
 const UNFIT: readonly FitnessEffect[] = ['voids', 'unproven', 'bars'];
 
+const saysNothing = (code: FitnessCode) => UNFIT.includes(FITNESS_EFFECTS[code]);
+
+/** Whether nothing can be said against a line by a run with these flags. */
+export function isUnfit(flags: readonly FitnessCode[]): boolean {
+  return flags.some(saysNothing);
+}
+
 /** Those of some flags for which nothing can be said against a line, each once. */
 export function unfitOf(flags: readonly FitnessCode[]): FitnessCode[] {
-  return [...new Set(flags)].filter((code) => UNFIT.includes(FITNESS_EFFECTS[code]));
+  return [...new Set(flags)].filter(saysNothing);
 }
 
 /** A port that is slower than the plan: what it names, what it can show, and the most that the plan promises. */

@@ -1,0 +1,59 @@
+import { QueryTypes, Sequelize } from 'sequelize';
+import { columnsAsTexts, columnsOf, type ColumnNames, type ColumnTexts } from './columns-as-texts';
+import { pickedFrom } from './rows-as-one';
+
+const NAMES: ColumnNames = {
+  ...{ texts: ['id', 'name'], numbers: ['startedAtMs', 'downBps'], documents: ['link'], lists: ['brief'] },
+};
+/** Names that people give and that programs trip over. */
+const NAME = 'Übungs"raum"\n\u0001\u001f, [x]';
+
+describe('columns that come as texts', () => {
+  const sequelize = new Sequelize({ dialect: 'sqlite', storage: ':memory:', logging: false });
+  beforeAll(async () => {
+    await sequelize.query('CREATE TABLE runs (id, name, startedAtMs, downBps, link, brief)');
+    const insert = (values: readonly unknown[]) =>
+      sequelize.query('INSERT INTO runs VALUES (?, ?, ?, ?, ?, ?)', { replacements: [...values] });
+    const link = JSON.stringify({ medium: 'wired', note: NAME });
+    await insert(['late', NAME, 30, 1.5e9, link, JSON.stringify({ flags: ['noisy', 'a "quoted" one'], ms: 12.5 })]);
+    await insert(['early', null, 10, null, link, null]);
+    await insert(['', '', 20, 0.1, null, '{}']);
+  });
+  afterAll(() => sequelize.close());
+
+  const read = async (where = '1') => {
+    const columns = [
+      'id',
+      'name',
+      'startedAtMs',
+      'downBps',
+      'link',
+      `${pickedFrom('brief', ['ms', 'flags'])} AS brief`,
+    ];
+    const select = `SELECT ${columns.join(', ')} FROM runs WHERE ${where} ORDER BY startedAtMs`;
+    const [came] = await sequelize.query<ColumnTexts>(columnsAsTexts(NAMES, select), { type: QueryTypes.SELECT });
+    return columnsOf(came!);
+  };
+
+  it('are what they were, in the order of the rows: texts, nothing, figures, documents and what was picked', async () => {
+    const { rows, own, shared, documents } = await read();
+    expect(rows).toBe(3);
+    expect(own('id')).toEqual(['early', '', 'late']);
+    expect(shared('name')).toEqual([null, '', NAME]);
+    expect(own('startedAtMs')).toEqual([10, 20, 30]);
+    expect(own('downBps')).toEqual([null, 0.1, 1.5e9]);
+    const link = { medium: 'wired', note: NAME };
+    expect(documents('link')).toEqual([link, null, link]);
+    expect(own('brief')).toEqual([null, [null, null], [12.5, ['noisy', 'a "quoted" one']]]);
+  });
+
+  it('hold a document that several rows have once', async () => {
+    const [early, , late] = (await read()).documents('link');
+    expect(early).toBe(late);
+  });
+
+  it('are empty lists where there is no row', async () => {
+    const { rows, own, shared, documents } = await read('0');
+    expect([rows, own('id'), shared('name'), documents('link'), own('brief')]).toEqual([0, [], [], [], []]);
+  });
+});

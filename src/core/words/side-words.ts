@@ -78,7 +78,7 @@ const trayName = (trays: readonly Pick<Tray, 'name'>[], place: number) => trays[
 
 /** How many witnesses there are: "6 occasions each", "5 and 7 runs". */
 function witnessWords(a: TrayFigures, b: TrayFigures, told: GroupComparison & { readonly status: 'told' }): string {
-  const [n, m] = told.unit === 'occasions' ? [a.occasions, b.occasions] : [a.values.length, b.values.length];
+  const [n, m] = told.unit === 'occasions' ? [a.occasions, b.occasions] : [a.count, b.count];
   const noun = told.unit === 'occasions' ? 'occasion' : 'run';
   if (n === m) return `${countWords(n, noun)} each`;
   return `${n} and ${countWords(m, noun)}`;
@@ -93,7 +93,7 @@ function rateSentence(
   const [a, b] = [trayName(trays, 0), trayName(trays, place)];
   if (compared === null) return '';
   if (compared.status === 'too-few')
-    return `${a} and ${b} cannot be told apart ${quantity} with ${figures[0]!.values.length} and ${countWords(figures[place]!.values.length, 'run')}: ${compared.moreWanted} more would let them be`;
+    return `${a} and ${b} cannot be told apart ${quantity} with ${figures[0]!.count} and ${countWords(figures[place]!.count, 'run')}: ${compared.moreWanted} more would let them be`;
   const witnesses = witnessWords(figures[0]!, figures[place]!, compared);
   if (compared.matters === 'no') return `${b} gives as much as ${a} ${quantity}, within 5 %: ${witnesses}`;
   const { low, high } = compared.interval;
@@ -149,7 +149,7 @@ export function sideSentences({ figures }: Pick<SideBySide, 'figures'>, trays: r
 
 /** Whether it is fair, and why not. */
 export function fairnessWords({ fairness, differences, fairBy, figures }: SideBySide): string {
-  const isEmpty = (tray: number) => figures.every(({ trays }) => trays[tray]!.values.length === 0);
+  const isEmpty = (tray: number) => figures.every(({ trays }) => trays[tray]!.count === 0);
   if ((figures[0]?.trays ?? []).some((_, tray) => isEmpty(tray))) return '';
   const names = differences.map(({ trait }) => TRAIT_WORDS[trait]);
   if (fairness === 'repeat') return 'Nothing that is written down differs but the time: a repeat.';

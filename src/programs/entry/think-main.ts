@@ -1,12 +1,14 @@
 import { parentPort } from 'node:worker_threads';
-import { diagnose, sideBySide, type Occasion } from '@/core';
+import { diagnose, sideBySide, type Occasion, type SideRun } from '@/core';
+import { unpacked } from '../supervise/packed-members';
 import { KeptOccasions } from '../supervise/sent-occasions';
 import type { Answer, Asked } from '../supervise/thinking-thread';
 
 const kept = new KeptOccasions<Occasion>();
 
 function answerTo(asked: Asked): Answer['answer'] {
-  if (asked.kind === 'compare') return sideBySide(asked.trays);
+  if (asked.kind === 'compare')
+    return sideBySide(asked.trays.map(({ name, runs }) => ({ name, runs: unpacked<SideRun>(runs) })));
   return diagnose({ ...asked.rest, occasions: kept.whole(asked.errand) });
 }
 

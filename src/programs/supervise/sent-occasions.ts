@@ -1,4 +1,9 @@
-import { packed, unpacked, type PackedMember } from './packed-members';
+import { packed, unpacked } from './packed-members';
+
+/** Something of a list; members with the same path share the very list on both sides. */
+interface OnPath {
+  readonly path?: readonly string[];
+}
 
 /** A list as it goes to a thread that has most of its members already. */
 export interface Errand {
@@ -11,7 +16,7 @@ export interface Errand {
 }
 
 /** This side's knowledge of what the thread has: by office, the number of each member of the list that went there last. */
-export class SentOccasions<Member extends PackedMember> {
+export class SentOccasions<Member extends OnPath> {
   #last = 0;
   readonly #offices = new Map<string, Map<Member, number>>();
 
@@ -31,12 +36,12 @@ export class SentOccasions<Member extends PackedMember> {
     // What is not in it any more is forgotten on both sides.
     if (known.size > members.length) known = new Map(members.map((member) => [member, known.get(member)!]));
     this.#offices.set(office, known);
-    return { office, order, freshNumbers, fresh: packed(fresh) };
+    return { office, order, freshNumbers, fresh: packed(fresh, 'path') };
   }
 }
 
 /** The other side: makes the list whole again, and forgets what is not in it any more. */
-export class KeptOccasions<Member extends PackedMember> {
+export class KeptOccasions<Member extends OnPath> {
   readonly #offices = new Map<string, Map<number, Member>>();
 
   whole({ office, order, freshNumbers, fresh }: Errand): Member[] {

@@ -1,7 +1,8 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { NOTHING_SAID, sideBySide, type DiagnosisInput } from '@/core';
+import { NOTHING_SAID, sideBySide, type DiagnosisInput, type SideRun } from '@/core';
+import { unpacked } from './packed-members';
 import { ThinkingThread } from './thinking-thread';
 
 const EMPTY: DiagnosisInput = {
@@ -31,6 +32,21 @@ describe('a thread that thinks', () => {
     );
     const both = await Promise.all([1, 2].map((freshFromMs) => asked.diagnose('shop', { ...EMPTY, freshFromMs })));
     expect(both.map(({ occasions }) => occasions)).toEqual([1, 2]);
+  });
+
+  it('is given the runs of trays whole, what many of them have in common shared', async () => {
+    const traits = { link: 'wired' };
+    const runs = [1, 2, 3].map((startedAtMs) => ({ id: `r${startedAtMs}`, startedAtMs, traits }));
+    const asked = threadOf(
+      `parentPort.on('message', ({ id, trays }) => parentPort.postMessage({ id, answer: { differences: trays } }))`,
+    );
+    const { differences } = await asked.compare([{ name: 'A', runs: runs as unknown as SideRun[] }]);
+    const [sent] = differences as unknown as [{ readonly name: string; readonly runs: string }];
+    expect(sent.name).toBe('A');
+    const came = unpacked<SideRun>(sent.runs);
+    expect(came).toEqual(runs);
+    expect(came[2]!.traits).toBe(came[0]!.traits);
+    expect(sent.runs.split('wired')).toHaveLength(2);
   });
 
   it('that dies in the middle loses nothing: it is worked out here, and the next question starts another', async () => {

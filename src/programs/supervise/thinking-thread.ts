@@ -8,12 +8,19 @@ import {
   type SideBySide,
   type Tray,
 } from '@/core';
+import { packed } from './packed-members';
 import { SentOccasions, type Errand } from './sent-occasions';
+
+/** A tray with its runs as a text. */
+export interface SentTray {
+  readonly name: string;
+  readonly runs: string;
+}
 
 /** What the thread is asked. */
 export type Question =
   | { readonly kind: 'diagnose'; readonly rest: Omit<DiagnosisInput, 'occasions'>; readonly errand: Errand }
-  | { readonly kind: 'compare'; readonly trays: readonly Tray[] };
+  | { readonly kind: 'compare'; readonly trays: readonly SentTray[] };
 export type Asked = Question & { readonly id: number };
 
 export interface Answer {
@@ -43,7 +50,9 @@ export class ThinkingThread {
 
   /** Trays of runs held side by side. */
   async compare(trays: readonly Tray[]): Promise<SideBySide> {
-    return ((await this.#ask(this.#running(), { kind: 'compare', trays })) as SideBySide | null) ?? sideBySide(trays);
+    const sent = trays.map(({ name, runs }) => ({ name, runs: packed(runs, 'traits') }));
+    const answer = (await this.#ask(this.#running(), { kind: 'compare', trays: sent })) as SideBySide | null;
+    return answer ?? sideBySide(trays);
   }
 
   async close(): Promise<void> {

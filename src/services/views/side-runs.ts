@@ -29,6 +29,14 @@ export function sideRunsOf(rows: readonly ComparedRow[], timeZone: string | null
     plans.set(key, words);
     return words;
   };
+  // Of those that are the same there is one: they go to another thread as one.
+  const traitsOf = new Map<string, SideRun['traits']>();
+  const shared = (traits: SideRun['traits']) => {
+    const key = Object.values(traits).join('\n');
+    const known = traitsOf.get(key);
+    if (known === undefined) traitsOf.set(key, traits);
+    return known ?? traits;
+  };
   return rows.map((row): SideRun => {
     const { hour, weekday } = momentOf(row.startedAtMs);
     const { brief } = row;
@@ -45,7 +53,7 @@ export function sideRunsOf(rows: readonly ComparedRow[], timeZone: string | null
         jitter: brief?.jitterMs ?? null,
         loss: brief?.lossShare ?? null,
       },
-      traits: {
+      traits: shared({
         link: linkKindWords(row.linkKind as LinkKind),
         reach: row.reach,
         device: row.deviceName,
@@ -59,7 +67,7 @@ export function sideRunsOf(rows: readonly ComparedRow[], timeZone: string | null
         hours: partOfDay(hour),
         weekdays: weekday < SATURDAY ? 'weekdays' : 'weekends',
         method: row.evidence === 'imported' ? 'from a file' : String(row.methodVersion ?? 'unknown'),
-      },
+      }),
     };
   });
 }

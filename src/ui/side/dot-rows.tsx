@@ -7,8 +7,6 @@ const ROLE: Readonly<Record<SideQuantity, string>> = {
   ...{ down: 'var(--down)', up: 'var(--up)', idle: 'var(--delay)', addedDown: 'var(--delay)' },
   ...{ addedUp: 'var(--delay)', jitter: 'var(--delay)', loss: 'var(--delay)' },
 };
-/** More dots than this say no more; the median and its interval are of all. */
-const MOST_DOTS = 400;
 
 interface Scale {
   readonly at: (value: number) => number;
@@ -16,14 +14,9 @@ interface Scale {
 
 /** All dots on one axis that begins at 0: then lengths can be held against each other. */
 function scaleOf({ trays }: SideFigures): Scale {
-  const most = Math.max(1e-9, ...trays.flatMap(({ values }) => values.map(({ value }) => value)));
-  const least = Math.min(0, ...trays.flatMap(({ values }) => values.map(({ value }) => value)));
+  const most = Math.max(1e-9, ...trays.map((tray) => tray.most ?? 0));
+  const least = Math.min(0, ...trays.map((tray) => tray.least ?? 0));
   return { at: (value) => PAD + ((value - least) / (most - least)) * (WIDTH - 2 * PAD) };
-}
-
-function thinned<Value>(values: readonly Value[]): readonly Value[] {
-  const step = Math.ceil(values.length / MOST_DOTS);
-  return step === 1 ? values : values.filter((_, index) => index % step === 0);
 }
 
 /** The runs of each tray as dots on a common axis, with the median and its interval. */
@@ -38,7 +31,7 @@ export function DotRows({ figures, names }: { readonly figures: SideFigures; rea
       role="img"
       aria-label={`${names.join(', ')}: each run a dot, the median a line. The figures stand beside it.`}
     >
-      {figures.trays.map(({ values, median, interval }, tray) => {
+      {figures.trays.map(({ dots, median, interval }, tray) => {
         const middle = tray * ROW + ROW / 2;
         return (
           <g key={names[tray]}>
@@ -53,7 +46,7 @@ export function DotRows({ figures, names }: { readonly figures: SideFigures; rea
                 fillOpacity="0.16"
               />
             )}
-            {thinned(values).map(({ id, value }, index) => (
+            {dots.map(({ id, value }, index) => (
               <circle
                 key={id}
                 cx={scale.at(value)}

@@ -46,7 +46,7 @@ function WhatDiffers({ page }: { readonly page: SidePage }) {
 }
 
 function Quantity({ figures, names }: { readonly figures: SideFigures; readonly names: readonly string[] }) {
-  if (figures.trays.every(({ values }) => values.length === 0))
+  if (figures.trays.every(({ count }) => count === 0))
     return (
       <tr className="border-t border-hairline">
         <th scope="row" className="py-2 pr-4 text-left align-top font-normal">

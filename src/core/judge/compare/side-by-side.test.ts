@@ -94,10 +94,32 @@ describe('two trays side by side', () => {
     expect(figureOf(trays, 'down').against[0]).toMatchObject({ real: false, matters: 'no', shift: 1 });
   });
 
+  it('are drawn as dots, of very many a part of all of them; what is counted and how far they reach is of all', () => {
+    const many = runsAbout(486, 5000);
+    const [few, all] = figureOf([tray('few', runsAbout(200, 7)), tray('all', many)], 'down').trays;
+    expect([few!.count, few!.dots.length]).toEqual([7, 7]);
+    const rates = many.map(({ figures }) => figures.down!);
+    expect(all).toMatchObject({ count: 5000, least: Math.min(...rates), most: Math.max(...rates) });
+    expect(all!.dots.length).toBeGreaterThan(200);
+    expect(all!.dots.length).toBeLessThanOrEqual(400);
+    const rateOf = new Map(many.map(({ id, figures }) => [id, figures.down]));
+    for (const { id, value } of all!.dots) expect(value).toBe(rateOf.get(id));
+    // From the first to nearly the last: no end of the time is left out.
+    const places = all!.dots.map(({ id }) => many.findIndex((run) => run.id === id));
+    expect(places[0]).toBe(0);
+    expect(places.at(-1)).toBeGreaterThan(4950);
+  });
+
   it('with nothing in one of them, or nothing measured, say so and invent no figure', () => {
     const trays = [tray('A', runsAbout(486, 4)), tray('nobody', [])];
     expect(figureOf(trays, 'down').against).toEqual([null]);
-    expect(figureOf(trays, 'down').trays[1]).toMatchObject({ median: null, interval: null, values: [] });
+    expect(figureOf(trays, 'down').trays[1]).toMatchObject({
+      median: null,
+      interval: null,
+      count: 0,
+      least: null,
+      dots: [],
+    });
     expect(sideSentences(sideBySide(trays), trays)).toEqual([
       'No run that counts is in tray nobody: there is nothing to hold against the rest.',
     ]);

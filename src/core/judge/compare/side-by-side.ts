@@ -14,7 +14,13 @@ import { fairnessOfDifferences, fairPart, whatDiffers, type Difference, type Fai
 
 /** What one tray has of a quantity. */
 export interface TrayFigures {
-  readonly values: readonly { readonly id: string; readonly value: number }[];
+  /** Runs in which it was measured. */
+  readonly count: number;
+  /** Null: there are none. */
+  readonly least: number | null;
+  readonly most: number | null;
+  /** Each of them; of more than `MOST_DOTS` every second, third, …: the median and its interval are of all. */
+  readonly dots: readonly { readonly id: string; readonly value: number }[];
   readonly median: number | null;
   /** 95 % interval of the median; null: too few. */
   readonly interval: Interval | null;
@@ -44,6 +50,8 @@ const LIMITS: Readonly<Record<SideQuantity, ComparisonLimits>> = {
 };
 const RATES: readonly SideQuantity[] = ['down', 'up'];
 const SEED = 2211;
+/** More of one tray say no more. */
+const MOST_DOTS = 400;
 
 function comparedOf(runs: readonly SideRun[], quantity: SideQuantity): ComparedRun[] {
   const isRate = RATES.includes(quantity);
@@ -56,17 +64,31 @@ function comparedOf(runs: readonly SideRun[], quantity: SideQuantity): ComparedR
 }
 
 function trayFigures({ runs }: Tray, quantity: SideQuantity): TrayFigures {
-  const values: { id: string; value: number }[] = [];
-  const plain: number[] = [];
+  const ids: string[] = [];
+  const values: number[] = [];
   const occasions = new Set<string>();
+  let [least, most] = [Infinity, -Infinity];
   for (const { id, occasion, figures } of runs) {
     const value = figures[quantity];
     if (value === null) continue;
-    values.push({ id, value });
-    plain.push(value);
+    ids.push(id);
+    values.push(value);
     occasions.add(occasion);
+    least = Math.min(least, value);
+    most = Math.max(most, value);
   }
-  return { values, median: median(plain), interval: medianInterval(plain), occasions: occasions.size };
+  const none = values.length === 0;
+  return {
+    ...{ count: values.length, least: none ? null : least, most: none ? null : most, dots: dotsOf(ids, values) },
+    ...{ median: median(values), interval: medianInterval(values), occasions: occasions.size },
+  };
+}
+
+function dotsOf(ids: readonly string[], values: readonly number[]): TrayFigures['dots'] {
+  const step = Math.max(1, Math.ceil(values.length / MOST_DOTS));
+  const dots: { readonly id: string; readonly value: number }[] = [];
+  for (let place = 0; place < values.length; place += step) dots.push({ id: ids[place]!, value: values[place]! });
+  return dots;
 }
 
 function figuresOf(trays: readonly Tray[], quantity: SideQuantity): SideFigures {

@@ -35,12 +35,7 @@ export async function sideDocument(
     },
     figures: side.figures.map(({ quantity, trays: of, against }) => ({
       quantity,
-      trays: of.map(({ median, interval, values, occasions }) => ({
-        median,
-        interval,
-        runs: values.length,
-        occasions,
-      })),
+      trays: of.map(({ median, interval, count, occasions }) => ({ median, interval, runs: count, occasions })),
       against: against.map(againstDocument),
     })),
   });

@@ -204,6 +204,24 @@ test('a browser whose measuring falls silent is found out, and the run says so',
   await expect(page.getByRole('button', { name: /Run again/ })).toBeVisible();
 });
 
+test('a browser whose first worker never says a word is given another, and the run says so', async ({ page }) => {
+  await page.addInitScript(() => {
+    const Real = window.Worker;
+    let started = 0;
+    window.Worker = function (...args: ConstructorParameters<typeof Worker>) {
+      started += 1;
+      return started === 1 ? new Real(URL.createObjectURL(new Blob(['']))) : new Real(...args);
+    } as unknown as typeof Worker;
+  });
+  await page.goto(`${program.origin}/j/${program.code}`);
+  await answer(page, { name: 'Late tablet', reach: 'inside the office only' });
+  await measure(page);
+  await resultShown(page);
+  await signIn(page, program, '/ledger');
+  await page.getByRole('row').filter({ hasText: 'Late tablet' }).getByRole('link').first().click();
+  await expect(page.getByText('the browser did not begin to measure when it was asked')).toBeVisible();
+});
+
 test('on a slow path the form waits until the page can do something with it', async ({ page }) => {
   let letThrough: () => void = () => undefined;
   const gate = new Promise<void>((resolve) => (letThrough = resolve));

@@ -79,7 +79,9 @@ test('three runs under the same conditions are one set, judged by their median',
   await expect(page.getByRole('link', { name: 'the one after' })).toBeVisible();
 });
 
-test('a run of a page measures loss too where the peer opens data channels', async ({ page }) => {
+test('a run of a page measures loss too where the peer opens data channels, or says why it could not', async ({
+  page,
+}) => {
   const channels = newPort();
   const own = await startProgram({
     ...{ mode: 'start', port: newPort(), data: newDataFolder() },
@@ -93,6 +95,22 @@ test('a run of a page measures loss too where the peer opens data channels', asy
     await signIn(page, own, '/ledger');
     await page.getByRole('row').filter({ hasText: 'Counting laptop' }).getByRole('link').first().click();
     await expect(page.getByText(/messages over an unordered data channel/)).toContainText(/0\.\d\d %/);
+
+    // An engine in which the channel hangs measures all but the loss, and the run says why.
+    await page.addInitScript(() => {
+      window.RTCPeerConnection = class {
+        createDataChannel = () => ({});
+        createOffer = () => new Promise(() => undefined);
+        close = () => undefined;
+      } as unknown as typeof RTCPeerConnection;
+    });
+    await page.goto(`${own.origin}/j/${own.code}?profile=delay`);
+    await answer(page, { name: 'Counting laptop' });
+    await measure(page);
+    await resultShown(page);
+    await page.goto(`${own.origin}/ledger`);
+    await page.getByRole('row').filter({ hasText: 'Counting laptop' }).getByRole('link').first().click();
+    await expect(page.getByRole('region', { name: 'Trouble' })).toContainText('The data channel did not open in time');
   } finally {
     await own.interrupt();
   }

@@ -1,6 +1,14 @@
 import { cpus } from 'node:os';
 import { Command } from 'commander';
-import { basesTable, edgesTable, enginesTable, othersTable, queuesTable, ratesTable } from './tables/accuracy';
+import {
+  basesTable,
+  edgesTable,
+  enginesTable,
+  othersTable,
+  queuesTable,
+  ratesTable,
+  singleTable,
+} from './tables/accuracy';
 import { economyTable, lossTable, togetherTable, troubleTable, unshapedTable } from './tables/behaviour';
 import { changingTable } from './tables/changing';
 import { removeLeftNamespaces } from './net/lab-line';
@@ -23,6 +31,7 @@ const TABLES: Readonly<Record<string, (runs: number) => Promise<void>>> = {
   bases: basesTable,
   queues: queuesTable,
   others: othersTable,
+  single: singleTable,
   economy: economyTable,
   loss: lossTable,
   trouble: () => troubleTable(),

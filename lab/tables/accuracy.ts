@@ -105,6 +105,20 @@ export async function othersTable(runs: number): Promise<void> {
   await fill('Congestion control, packet size and loss; 100 Mb/s, base delay 20 ms, queue 50 ms', lines, runs);
 }
 
+/**
+ * The profile *single*: one TCP connection on purpose, as a copy has it. What it leaves of the line is no error; how its
+ * figure agrees with what the kernel let through in the same seconds is.
+ */
+export async function singleTable(runs: number): Promise<void> {
+  const lines = [
+    shaped('100/20', 100, 20, { baseMs: 20 }),
+    shaped('500/100', 500, 100, { baseMs: 12 }),
+    shaped('300/300, 150 ms', 300, 300, { baseMs: 150 }),
+    shaped('100/100, loss 0.5 %', 100, 100, { baseMs: 20, lossRatio: 0.005 }),
+  ];
+  await fill('One connection, queue 50 ms, cubic', lines, runs, CLIENTS, 'single');
+}
+
 const ENGINES: readonly ClientName[] = ['Chromium', 'Firefox', 'WebKit'];
 
 /** The three engines of browsers over the same lines. */

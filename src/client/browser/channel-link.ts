@@ -4,6 +4,8 @@ import type { TroubleReport, TroubleReports } from '../run/trouble-reports';
 import type { ChannelOrder, ChannelReport, ChannelSeries } from './channel-messages';
 
 const SERIES_PATIENCE_MS = 2000;
+/** The page waits for three seconds itself, and may have to fetch first what it opens one with. */
+const OPEN_PATIENCE_MS = 6000;
 
 /** The worker's end of the data channel, which the page holds. */
 export interface ChannelLink {
@@ -48,10 +50,13 @@ export function linkToChannel(order: (message: ChannelOrder) => void): ChannelLi
     open: async (address, troubles) => {
       const trouble = await new Promise<TroubleReport | null>((resolve) => {
         answerOpened = resolve;
+        setTimeout(() => resolve({ code: 'channel-not-open', detail: 'the page gave no answer' }), OPEN_PATIENCE_MS);
         order({ kind: 'channel-open', address });
       });
       if (trouble === null) return probing(troubles);
       troubles.report(trouble.code, trouble.detail);
+      // One that opens all the same is not used.
+      stop();
       return null;
     },
     take: (report) => {

@@ -28,15 +28,11 @@ function troubleOf(error: unknown): TroubleReport {
 const stateOf = (connection: RTCPeerConnection) =>
   `ICE ${connection.iceConnectionState}, ${connection.connectionState}`;
 
-/** Opens an unordered channel without retransmission; rejects with what failed when that is not possible in time. */
+/** Opens an unordered channel without retransmission; rejects with what failed. */
 async function openChannel(peer: PeerAddress, connection: RTCPeerConnection): Promise<RTCDataChannel> {
   const channel = connection.createDataChannel('probes', { ordered: false, maxRetransmits: 0 });
   channel.binaryType = 'arraybuffer';
-  const opened = new Promise<void>((resolve, reject) => {
-    channel.onopen = () => resolve();
-    setTimeout(() => reject(new ChannelTrouble('channel-not-open', stateOf(connection))), OPEN_PATIENCE_MS);
-  });
-  opened.catch(() => undefined);
+  const opened = new Promise<void>((resolve) => (channel.onopen = () => resolve()));
   await connection.setLocalDescription(await connection.createOffer());
   const response = await fetch(peerUrl(peer, PEER_PATHS.channel), {
     method: 'POST',
@@ -47,6 +43,18 @@ async function openChannel(peer: PeerAddress, connection: RTCPeerConnection): Pr
   await connection.setRemoteDescription({ type: 'answer', sdp: answer });
   await opened;
   return channel;
+}
+
+/** The same, not for ever: each step of it may hang in an engine. */
+async function openInTime(peer: PeerAddress, connection: RTCPeerConnection): Promise<RTCDataChannel> {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<never>((_, reject) => {
+    const say = () => reject(new ChannelTrouble('channel-not-open', stateOf(connection)));
+    timer = setTimeout(say, OPEN_PATIENCE_MS);
+  });
+  const opening = openChannel(peer, connection);
+  opening.catch(() => undefined);
+  return Promise.race([opening, late]).finally(() => clearTimeout(timer));
 }
 
 function startSending(channel: RTCDataChannel) {
@@ -109,7 +117,7 @@ export function serveChannel(report: (message: ChannelReport) => void): (order: 
     try {
       // No servers: with none named, nobody outside is asked; the peer's own address is all that is needed.
       connection = new RTCPeerConnection({ iceServers: [] });
-      sending = startSending(await openChannel(address, connection));
+      sending = startSending(await openInTime(address, connection));
       report({ kind: 'channel-opened', trouble: null });
     } catch (error) {
       stop();

@@ -10,8 +10,9 @@ let cancelled = false;
 
 const channel = linkToChannel((order: WorkerReport) => self.postMessage(order));
 
-async function start({ grant, powerSaving }: Extract<WorkerOrder, { kind: 'start' }>): Promise<void> {
+async function start({ grant, powerSaving, anew }: Extract<WorkerOrder, { kind: 'start' }>): Promise<void> {
   const transport = await openBrowserTransport(grant, powerSaving, channel);
+  if (anew) transport.troubles.report('worker-anew');
   running ??= startRun(transport, RUN_PROFILES[grant.profile], (news: WorkerReport) => self.postMessage(news), {
     leastDirectionMs: grant.leastDirectionMs,
   });
@@ -21,7 +22,12 @@ async function start({ grant, powerSaving }: Extract<WorkerOrder, { kind: 'start
 self.onmessage = ({ data: order }: MessageEvent<WorkerOrder>) => {
   switch (order.kind) {
     case 'start':
-      void start(order);
+      // Thrown where the page hears of it.
+      void start(order).catch((error: unknown) =>
+        setTimeout(() => {
+          throw error;
+        }),
+      );
       return;
     case 'cancel':
       cancelled = true;
@@ -32,3 +38,5 @@ self.onmessage = ({ data: order }: MessageEvent<WorkerOrder>) => {
       channel.take(order);
   }
 };
+
+self.postMessage({ kind: 'here' } satisfies WorkerReport);

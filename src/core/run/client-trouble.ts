@@ -10,6 +10,7 @@ export const CLIENT_TROUBLES = {
   'upload-broke': 'an upload broke off',
   'upload-refused': 'the peer refused an upload',
   'worker-shared': 'the browser starts no worker inside a worker, so downloads were read beside the probes',
+  'worker-anew': 'the browser did not begin to measure when it was asked, and was asked once more',
   'self-read-failed': 'how much the browser can take in by itself could not be measured',
   'udp-unreachable': 'no UDP probe came back',
   'udp-refused': 'the peer did not let UDP probes in',

@@ -6,6 +6,12 @@ export function channelServer(report: (message: ChannelReport) => void): (order:
   return (order) => {
     if (serving === null && order.kind === 'channel-stop') return;
     serving ??= import('@/client/channel').then(({ serveChannel }) => serveChannel(report));
-    void serving.then((take) => take(order));
+    serving.then(
+      (take) => take(order),
+      (error: unknown) => {
+        serving = null;
+        report({ kind: 'channel-opened', trouble: { code: 'channel-broke', detail: String(error) } });
+      },
+    );
   };
 }

@@ -17,50 +17,61 @@ function factsOf(seen: SeenByPeer | null, pageHiddenMs: number, receipt: string 
   };
 }
 
+/** A worker says at once that it is there. An engine was seen that now and then never starts one. */
+const FIRST_WORD_MS = 5000;
+
 /** Measures in a worker of its own, so that drawing and the page's other work do not disturb it. */
 export const measureInWorker: Measure = (grant, signal, onProgress) =>
   new Promise<HandIn>((resolve) => {
     const stopWatching = watchHidden();
     const endWithout = (reason: 'browser-lacks' | 'browser-silent') => {
-      const facts = factsOf(null, stopWatching());
-      resolve({ outcome: 'unfinished', reason, samples: null, facts });
-    };
-    let worker: Worker;
-    try {
-      worker = new Worker(new URL('../../client/browser/measuring-worker.ts', import.meta.url), { type: 'module' });
-    } catch {
-      return endWithout('browser-lacks');
-    }
-    const toWorker = (message: WorkerOrder) => worker.postMessage(message);
-    const channel = channelServer(toWorker);
-    const silence = watchSilence(() => {
       end();
-      endWithout('browser-silent');
-    });
+      resolve({ outcome: 'unfinished', reason, samples: null, facts: factsOf(null, stopWatching()) });
+    };
+    let worker: Worker | null = null;
+    let firstWord: ReturnType<typeof setTimeout> | undefined;
+    const toWorker = (message: WorkerOrder) => worker?.postMessage(message);
+    const channel = channelServer(toWorker);
+    const silence = watchSilence(() => endWithout('browser-silent'));
     const end = () => {
       silence.stop();
+      clearTimeout(firstWord);
       channel({ kind: 'channel-stop' });
-      worker.terminate();
+      worker?.terminate();
       signal.removeEventListener('abort', cancel);
     };
     const cancel = () => toWorker({ kind: 'cancel' });
     signal.addEventListener('abort', cancel);
-    worker.onerror = (event) => {
-      event.preventDefault();
-      end();
-      endWithout('browser-lacks');
-    };
-    worker.onmessage = ({ data }: MessageEvent<WorkerReport>) => {
+    const hear = (report: WorkerReport) => {
       silence.heard();
-      if (data.kind === 'progress') return onProgress(data.strip);
-      if (data.kind !== 'finished' && data.kind !== 'failed') return channel(data);
+      clearTimeout(firstWord);
+      if (report.kind === 'here') return;
+      if (report.kind === 'progress') return onProgress(report.strip);
+      if (report.kind !== 'finished' && report.kind !== 'failed') return channel(report);
       end();
-      const facts = factsOf(data.seen, stopWatching(), data.kind === 'finished' ? data.receipt : null);
-      if (data.kind === 'finished') resolve({ outcome: 'finished', samples: data.samples, facts });
-      else resolve({ outcome: 'unfinished', reason: data.reason, samples: data.samples, facts });
+      const facts = factsOf(report.seen, stopWatching(), report.kind === 'finished' ? report.receipt : null);
+      if (report.kind === 'finished') resolve({ outcome: 'finished', samples: report.samples, facts });
+      else resolve({ outcome: 'unfinished', reason: report.reason, samples: report.samples, facts });
     };
-    void powerSaving().then((saving) => {
-      toWorker({ kind: 'start', grant, powerSaving: saving });
+    const startWorker = (powerSavingWords: string | null, anew: boolean) => {
+      try {
+        worker = new Worker(new URL('../../client/browser/measuring-worker.ts', import.meta.url), { type: 'module' });
+      } catch {
+        return endWithout('browser-lacks');
+      }
+      worker.onerror = (event) => {
+        event.preventDefault();
+        endWithout('browser-lacks');
+      };
+      worker.onmessage = ({ data }: MessageEvent<WorkerReport>) => hear(data);
+      if (!anew)
+        firstWord = setTimeout(() => {
+          // It has opened nothing: another one may take its place.
+          worker?.terminate();
+          startWorker(powerSavingWords, true);
+        }, FIRST_WORD_MS);
+      toWorker({ kind: 'start', grant, powerSaving: powerSavingWords, anew });
       if (signal.aborted) cancel();
-    });
+    };
+    void powerSaving().then((words) => startWorker(words, false));
   });

@@ -1,6 +1,5 @@
 import type { FitnessCode } from '../judge/fitness/fitness-flag';
 import type { PlanAnswer } from '../judge/plan-answer';
-import { groupedBy } from '../stats/grouped';
 
 /** A run that crossed the provider's line, with its place in the calendar of its office. */
 export interface AnsweredRun {
@@ -28,11 +27,6 @@ export interface PlanOverTime extends PlanShare {
   readonly reasons: readonly { readonly code: FitnessCode; readonly runs: number }[];
 }
 
-function shareOf(runs: readonly AnsweredRun[]): PlanShare {
-  const met = runs.filter(({ answer }) => answer.word === 'met').length;
-  return { met, notMet: runs.length - met };
-}
-
 type Stretch = NonNullable<PlanOverTime['longestBelow']>;
 
 /** Longer in time, or as long and with more runs. */
@@ -42,35 +36,60 @@ function isLonger(one: Stretch, other: Stretch | null): boolean {
   return length > otherLength || (length === otherLength && one.runs > other.runs);
 }
 
-function longestBelowIn(runs: readonly AnsweredRun[]): Stretch | null {
-  let longest: Stretch | null = null;
-  let below = null as Stretch | null;
-  for (const { startedAtMs, answer } of runs) {
-    if (answer.word === 'met') below = null;
-    else below = { fromMs: below?.fromMs ?? startedAtMs, untilMs: startedAtMs, runs: (below?.runs ?? 0) + 1 };
-    if (below !== null && isLonger(below, longest)) longest = below;
+/** The longest time without a run that met the plan, as one hears of run after run, the oldest first. */
+class LongestBelow {
+  longest: Stretch | null = null;
+  #going: Stretch | null = null;
+
+  hear(atMs: number, met: boolean): void {
+    if (met) {
+      this.#going = null;
+      return;
+    }
+    const { fromMs, runs } = this.#going ?? { fromMs: atMs, runs: 0 };
+    this.#going = { fromMs, untilMs: atMs, runs: runs + 1 };
+    if (isLonger(this.#going, this.longest)) this.longest = this.#going;
   }
-  return longest;
+}
+
+interface Tally {
+  met: number;
+  notMet: number;
+}
+
+const none = (): Tally => ({ met: 0, notMet: 0 });
+
+function tallyOf<Key>(tallies: Map<Key, Tally>, key: Key): Tally {
+  let tally = tallies.get(key);
+  if (tally === undefined) tallies.set(key, (tally = none()));
+  return tally;
 }
 
 /** `runs`: the oldest first. Runs that could not tell are counted with their reasons, and are in no share. */
 export function planOverTime(runs: readonly AnsweredRun[]): PlanOverTime {
-  const fit = runs.filter(({ answer }) => answer.word !== 'cannot tell');
-  const unfit = runs.filter(({ answer }) => answer.word === 'cannot tell');
-  const reasons = groupedBy(
-    unfit.flatMap(({ answer }) => [...new Set(answer.because)]),
-    (code) => code,
-  );
+  const all = none();
+  const [days, hours] = [new Map<string, Tally>(), new Map<number, Tally>()];
+  const reasons = new Map<FitnessCode, number>();
+  const below = new LongestBelow();
+  let cannotTell = 0;
+  for (const { startedAtMs, day, hour, answer } of runs) {
+    if (answer.word === 'cannot tell') {
+      cannotTell += 1;
+      for (const code of new Set(answer.because)) reasons.set(code, (reasons.get(code) ?? 0) + 1);
+      continue;
+    }
+    const met = answer.word === 'met';
+    below.hear(startedAtMs, met);
+    for (const tally of [all, tallyOf(days, day), tallyOf(hours, hour)]) tally[met ? 'met' : 'notMet'] += 1;
+  }
   return {
-    ...shareOf(fit),
-    days: [...groupedBy(fit, ({ day }) => day)].map(([day, of]) => ({ day, ...shareOf(of) })),
-    hours: [...groupedBy(fit, ({ hour }) => hour)]
-      .sort(([one], [other]) => one - other)
-      .map(([hour, of]) => ({ hour, ...shareOf(of) })),
-    longestBelow: longestBelowIn(fit),
-    cannotTell: unfit.length,
+    ...all,
+    days: [...days].map(([day, of]) => ({ day, ...of })),
+    hours: [...hours].sort(([one], [other]) => one - other).map(([hour, of]) => ({ hour, ...of })),
+    longestBelow: below.longest,
+    cannotTell,
     reasons: [...reasons]
-      .map(([code, of]) => ({ code, runs: of.length }))
+      .map(([code, count]) => ({ code, runs: count }))
       .sort((one, other) => other.runs - one.runs || one.code.localeCompare(other.code)),
   };
 }

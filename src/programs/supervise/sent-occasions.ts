@@ -5,38 +5,51 @@ interface OnPath {
   readonly path?: readonly string[];
 }
 
-/** A list as it goes to a thread that has most of its members already. */
-export interface Errand {
+/** Some members of a list that the thread does not have yet, as a text, with the number that each is known by from now on. */
+export interface Parcel {
   readonly office: string;
-  /** Numbers of all members, in their order. */
-  readonly order: Uint32Array;
-  /** Numbers of those that the thread does not have yet, and they themselves as a text. */
-  readonly freshNumbers: readonly number[];
-  readonly fresh: string;
+  readonly numbers: readonly number[];
+  readonly members: string;
 }
+
+/** A list by the numbers of its members, in their order, once its parcels are there. */
+export interface NumberedList {
+  readonly office: string;
+  readonly order: Uint32Array;
+}
+
+/** So many go at once: while the thread unpacks them, the next are packed. */
+const PARCEL = 1000;
 
 /** This side's knowledge of what the thread has: by office, the number of each member of the list that went there last. */
 export class SentOccasions<Member extends OnPath> {
   #last = 0;
   readonly #offices = new Map<string, Map<Member, number>>();
 
-  errand(office: string, members: readonly Member[]): Errand {
+  /** Sends what is missing there, and returns the list. */
+  send(office: string, members: readonly Member[], post: (parcel: Parcel) => void): NumberedList {
     let known = this.#offices.get(office) ?? new Map<Member, number>();
     const order = new Uint32Array(members.length);
-    const [fresh, freshNumbers]: [Member[], number[]] = [[], []];
+    let [fresh, numbers]: [Member[], number[]] = [[], []];
+    const postFresh = () => {
+      if (fresh.length > 0) post({ office, numbers, members: packed(fresh, 'path') });
+      [fresh, numbers] = [[], []];
+    };
     members.forEach((member, place) => {
       let number = known.get(member);
       if (number === undefined) {
         known.set(member, (number = this.#last += 1));
         fresh.push(member);
-        freshNumbers.push(number);
+        numbers.push(number);
+        if (fresh.length === PARCEL) postFresh();
       }
       order[place] = number;
     });
+    postFresh();
     // What is not in it any more is forgotten on both sides.
     if (known.size > members.length) known = new Map(members.map((member) => [member, known.get(member)!]));
     this.#offices.set(office, known);
-    return { office, order, freshNumbers, fresh: packed(fresh, 'path') };
+    return { office, order };
   }
 }
 
@@ -44,9 +57,14 @@ export class SentOccasions<Member extends OnPath> {
 export class KeptOccasions<Member extends OnPath> {
   readonly #offices = new Map<string, Map<number, Member>>();
 
-  whole({ office, order, freshNumbers, fresh }: Errand): Member[] {
+  take({ office, numbers, members }: Parcel): void {
     const known = this.#offices.get(office) ?? new Map<number, Member>();
-    unpacked<Member>(fresh).forEach((member, place) => known.set(freshNumbers[place]!, member));
+    unpacked<Member>(members).forEach((member, place) => known.set(numbers[place]!, member));
+    this.#offices.set(office, known);
+  }
+
+  whole({ office, order }: NumberedList): Member[] {
+    const known = this.#offices.get(office) ?? new Map<number, Member>();
     const members = Array.from(order, (number) => known.get(number)!);
     const isMore = known.size > members.length;
     this.#offices.set(office, isMore ? new Map(members.map((member, place) => [order[place]!, member])) : known);

@@ -9,7 +9,7 @@ import {
   type Tray,
 } from '@/core';
 import { packed } from './packed-members';
-import { SentOccasions, type Errand } from './sent-occasions';
+import { SentOccasions, type NumberedList, type Parcel } from './sent-occasions';
 
 /** A tray with its runs as a text. */
 export interface SentTray {
@@ -19,9 +19,10 @@ export interface SentTray {
 
 /** What the thread is asked. */
 export type Question =
-  | { readonly kind: 'diagnose'; readonly rest: Omit<DiagnosisInput, 'occasions'>; readonly errand: Errand }
+  | { readonly kind: 'diagnose'; readonly rest: Omit<DiagnosisInput, 'occasions'>; readonly list: NumberedList }
   | { readonly kind: 'compare'; readonly trays: readonly SentTray[] };
-export type Asked = Question & { readonly id: number };
+/** What it is sent: a parcel needs no answer. */
+export type Asked = (Question & { readonly id: number }) | { readonly kind: 'parcel'; readonly parcel: Parcel };
 
 export interface Answer {
   readonly id: number;
@@ -44,8 +45,9 @@ export class ThinkingThread {
   async diagnose(office: string, input: DiagnosisInput): Promise<Diagnosis> {
     const { occasions, ...rest } = input;
     const worker = this.#running();
-    const question: Question = { kind: 'diagnose', rest, errand: this.#sent.errand(office, occasions) };
-    return ((await this.#ask(worker, question)) as Diagnosis | null) ?? diagnose(input);
+    const post = (parcel: Parcel) => worker.postMessage({ kind: 'parcel', parcel } satisfies Asked);
+    const list = this.#sent.send(office, occasions, post);
+    return ((await this.#ask(worker, { kind: 'diagnose', rest, list })) as Diagnosis | null) ?? diagnose(input);
   }
 
   /** Trays of runs held side by side. */

@@ -69,6 +69,8 @@ export interface TimeSeries {
   readonly unfit: number;
 }
 
+const isUnfitRun = ({ flagsDown, flagsUp }: TimedRun) => isUnfit(flagsDown) || isUnfit(flagsUp);
+
 /** Runs of a line speak of it only in a direction in which nothing nearer may be the limit. */
 function ofTheLine(run: TimedRun): TimedRun {
   const [down, up] = [isUnfit(run.flagsDown), isUnfit(run.flagsUp)];
@@ -123,15 +125,14 @@ function heldDirection(bps: number | null, oneFigure: boolean, flags: readonly F
 
 /** Whether the run could tell, by what it was fit for: one that happened to reach the plan over the air is in no share. */
 function answeredRun(run: TimedRun, plan: Plan, { day, hour }: CalendarMoment): AnsweredRun {
-  const answer =
-    isUnfit(run.flagsDown) || isUnfit(run.flagsUp)
-      ? ({ word: 'cannot tell', because: unfitOf([...run.flagsDown, ...run.flagsUp]) } as const)
-      : planAnswerOf(
-          'internet',
-          plan,
-          heldDirection(run.down, !run.downIsRange, run.flagsDown),
-          heldDirection(run.up, !run.upIsRange, run.flagsUp),
-        )!;
+  const answer = isUnfitRun(run)
+    ? ({ word: 'cannot tell', because: unfitOf([...run.flagsDown, ...run.flagsUp]) } as const)
+    : planAnswerOf(
+        'internet',
+        plan,
+        heldDirection(run.down, !run.downIsRange, run.flagsDown),
+        heldDirection(run.up, !run.upIsRange, run.flagsUp),
+      )!;
   return { startedAtMs: run.startedAtMs, day, hour, answer };
 }
 
@@ -204,7 +205,7 @@ export async function timeSeriesOf(
     flags: await flagsOf(context, siteId, subject),
     plan: isLine && plans.length > 0 ? planOverTime(answered) : null,
     practiceAside: found.length - runs.length,
-    unfit: isLine ? runs.filter(({ flagsDown, flagsUp }) => isUnfit(flagsDown) || isUnfit(flagsUp)).length : 0,
+    unfit: isLine ? runs.filter(isUnfitRun).length : 0,
   });
 }
 

@@ -67,11 +67,14 @@ export function chosenOf(
   choose: (of: ClassOfOccasions) => ClassOfOccasions,
 ): readonly Occasion[] {
   const byClass = new Map<string, ClassOfOccasions>();
+  // One by one: there are thousands of them.
+  const all: Occasion[] = [];
   for (const [key, of] of classesOf(occasions)) {
     const chosen = choose(of);
-    if (chosen.length > 0) byClass.set(key, chosen === of ? of : settled(chosen));
+    if (chosen.length === 0) continue;
+    byClass.set(key, chosen === of ? of : settled(chosen));
+    for (const occasion of chosen) all.push(occasion);
   }
-  const all = [...byClass.values()].flat();
   classes.set(all, { of: all.length, byClass });
   return all;
 }

@@ -135,15 +135,16 @@ function occasionsOf(kept: Kept, { sets, generation }: OfficeRuns, facts: Office
   const { segments, occasions } = kept.made;
   const known = new Set(devices.map(({ id }) => id));
   const hourOf = hoursIn(timeZone);
-  const all = sets.flatMap((set) => {
+  const all: Occasion[] = [];
+  for (const set of sets) {
     let occasion = occasions.get(set);
     if (occasion === undefined) {
       const judged = set.filter(({ deviceId, brief }) => known.has(deviceId) && brief !== null);
       occasion = judged.length === 0 ? null : occasionOf(judged, segments, hourOf);
       occasions.set(set, occasion);
     }
-    return occasion ?? [];
-  });
+    if (occasion !== null) all.push(occasion);
+  }
   return { occasions: all, segments: segments.along(all.map(({ path }) => path)), hourOf };
 }
 

@@ -47,7 +47,7 @@ function orderSql({ by, descending }: LedgerOrder): string {
   const way = descending ? 'DESC' : 'ASC';
   if (by === 'when') return `startedAtMs ${way}, id ${way}`;
   // What a run does not have stands last, whichever way is asked for.
-  return `${column} IS NULL, ${column} ${way}, startedAtMs DESC, id DESC`;
+  return `${column} ${way} NULLS LAST, startedAtMs DESC, id DESC`;
 }
 
 /** What stands behind a place in an order. */

@@ -1,5 +1,13 @@
 import { QueryTypes, Sequelize } from 'sequelize';
-import { columnsAsTexts, columnsOf, type ColumnNames, type ColumnTexts } from './columns-as-texts';
+import {
+  columnsAsTexts,
+  columnsOf,
+  inParts,
+  PART_ROWS,
+  type ColumnNames,
+  type ColumnTexts,
+  type RowPlace,
+} from './columns-as-texts';
 import { pickedFrom } from './rows-as-one';
 
 const NAMES: ColumnNames = {
@@ -55,5 +63,49 @@ describe('columns that come as texts', () => {
   it('are empty lists where there is no row', async () => {
     const { rows, own, shared, documents } = await read('0');
     expect([rows, own('id'), shared('name'), documents('link'), own('brief')]).toEqual([0, [], [], [], []]);
+  });
+});
+
+describe('many rows', () => {
+  /** Rows of which many began at the same moment, as the database would answer. */
+  const all = (many: number) =>
+    Array.from({ length: many }, (_, place) => ({
+      startedAtMs: Math.floor(place / 7),
+      id: String(place).padStart(6, '0'),
+    }));
+  const isBehind = (row: RowPlace, after: RowPlace) =>
+    row.startedAtMs > after.startedAtMs || (row.startedAtMs === after.startedAtMs && row.id > after.id);
+  const asTexts = (rows: readonly RowPlace[]) =>
+    ({
+      rows: rows.length,
+      startedAtMs: JSON.stringify(rows.map(({ startedAtMs }) => startedAtMs)),
+      id: JSON.stringify(rows.map(({ id }) => id)),
+    }) as unknown as ColumnTexts;
+  const begin = { startedAtMs: 0, id: '' };
+  const idsOf = (came: ColumnTexts) => columnsOf(came).own<string>('id');
+
+  it.each([0, 1, PART_ROWS - 1, PART_ROWS, PART_ROWS + 1, 3 * PART_ROWS + 5])(
+    'come each once and in order, however they part: %i',
+    async (many) => {
+      const rows = all(many);
+      const read = (after: RowPlace) =>
+        Promise.resolve(asTexts(rows.filter((row) => isBehind(row, after)).slice(0, PART_ROWS)));
+      expect(await inParts(begin, read, idsOf)).toEqual(rows.map(({ id }) => id));
+    },
+  );
+
+  it('come no further than was asked, and the next part is asked for before one is made into something', async () => {
+    const rows = all(5 * PART_ROWS);
+    const steps: string[] = [];
+    const read = (after: RowPlace) => {
+      steps.push('read');
+      return Promise.resolve(asTexts(rows.filter((row) => isBehind(row, after)).slice(0, PART_ROWS)));
+    };
+    const make = (came: ColumnTexts) => {
+      steps.push('make');
+      return idsOf(came);
+    };
+    expect(await inParts(begin, read, make, PART_ROWS + 10)).toEqual(rows.slice(0, PART_ROWS + 10).map(({ id }) => id));
+    expect(steps).toEqual(['read', 'read', 'make', 'make']);
   });
 });

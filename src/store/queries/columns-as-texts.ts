@@ -46,3 +46,38 @@ export function columnsOf(came: ColumnTexts) {
     documents: <Of>(name: string) => list<string | null>(name).map(sharing((text) => JSON.parse(text) as Of)),
   };
 }
+
+/** Where a part of rows ended that are in the order of `startedAtMs` and `id`. */
+export interface RowPlace {
+  readonly startedAtMs: number;
+  readonly id: string;
+}
+
+/** So many rows are read at once. */
+export const PART_ROWS = 4000;
+
+function lastOf(came: ColumnTexts): RowPlace {
+  const { own } = columnsOf(came);
+  return { startedAtMs: own<number>('startedAtMs').at(-1)!, id: own<string>('id').at(-1)! };
+}
+
+/**
+ * Reads many rows part by part, each of `PART_ROWS` but for the last: while a part is made into something here, the database
+ * reads the next. `read`: those behind a place; it must be in the order of `startedAtMs` and `id`, either way.
+ */
+export async function inParts<Made>(
+  begin: RowPlace,
+  read: (after: RowPlace) => Promise<ColumnTexts>,
+  make: (came: ColumnTexts) => Made[],
+  most = Infinity,
+): Promise<Made[]> {
+  const parts: Made[][] = [];
+  let coming: Promise<ColumnTexts> | null = read(begin);
+  for (let rows = 0; coming !== null;) {
+    const came: ColumnTexts = await coming;
+    rows += came.rows;
+    coming = came.rows < PART_ROWS || rows >= most ? null : read(lastOf(came));
+    parts.push(make(came));
+  }
+  return parts.flat().slice(0, most);
+}

@@ -1,7 +1,15 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import type { RunBrief } from '@/core';
 import { OF_PATH, OF_RATE } from './of-rate';
-import { columnsAsTexts, columnsOf, type ColumnNames, type ColumnTexts } from './columns-as-texts';
+import {
+  columnsAsTexts,
+  columnsOf,
+  inParts,
+  PART_ROWS,
+  type ColumnNames,
+  type ColumnTexts,
+  type RowPlace,
+} from './columns-as-texts';
 import { pickedFrom } from './rows-as-one';
 import type { RunQueries, StoredRun } from './run-queries';
 
@@ -26,8 +34,6 @@ const NUMBERS = ['startedAtMs', 'downBps', 'upBps', 'ipVersion', 'peerLinkBps', 
 const NAMES: ColumnNames = { texts: TEXTS, numbers: NUMBERS, documents: ['link'], lists: ['brief'] };
 const OF_BRIEF = ['flags', 'downLowBps', 'upLowBps', 'addedDownMs', 'addedUpMs', 'resentShare'] as const;
 
-/** So many are read at once: while these are made into runs here, the database reads the next. */
-const PART = 4000;
 /** The words of the indexes, which have all of it. */
 const WHICH = `siteId = :siteId AND status = 'finished' AND ${OF_RATE} AND evidence IN (${OF_PATH})
   AND startedAtMs >= :sinceMs`;
@@ -75,12 +81,6 @@ function briefOf(values: BriefValues | null): OfBrief | null {
   return { flags, downLowBps, upLowBps, addedDownMs, addedUpMs, resentShare };
 }
 
-/** Where a part ended. */
-function lastOf(came: ColumnTexts) {
-  const { own } = columnsOf(came);
-  return { startedAtMs: own<number>('startedAtMs').at(-1)!, id: own<string>('id').at(-1)! };
-}
-
 /** The runs that a diagnosis is made of. */
 export class EvidenceQueries {
   constructor(
@@ -111,22 +111,11 @@ export class EvidenceQueries {
     return { runs, count: counted!.count, version };
   }
 
-  async #readAll(siteId: string, sinceMs: number): Promise<EvidenceRun[]> {
-    const part = (afterMs: number, afterId: string) =>
-      this.#read(
-        `INDEXED BY runs_whole_evidence WHERE ${WHICH} AND (startedAtMs, id) > (:afterMs, :afterId)
-           ORDER BY startedAtMs, id LIMIT ${PART}`,
-        { siteId, sinceMs, afterMs, afterId },
-      );
-    const all: EvidenceRun[][] = [];
-    let coming: Promise<ColumnTexts> | null = part(sinceMs, '');
-    while (coming !== null) {
-      const came: ColumnTexts = await coming;
-      const last = came.rows === PART ? lastOf(came) : null;
-      coming = last === null ? null : part(last.startedAtMs, last.id);
-      all.push(runsOf(came));
-    }
-    return all.flat();
+  #readAll(siteId: string, sinceMs: number): Promise<EvidenceRun[]> {
+    const behind = `INDEXED BY runs_whole_evidence WHERE ${WHICH} AND (startedAtMs, id) > (:startedAtMs, :id)
+      ORDER BY startedAtMs, id LIMIT ${PART_ROWS}`;
+    const read = (after: RowPlace) => this.#read(behind, { siteId, sinceMs, ...after });
+    return inParts({ startedAtMs: sinceMs, id: '' }, read, runsOf);
   }
 
   async #read(of: string, replacements: Record<string, unknown>): Promise<ColumnTexts> {

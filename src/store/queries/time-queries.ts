@@ -1,7 +1,15 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { COMPARABLE, type FitnessCode, type Interval, type Reach } from '@/core';
 import { OF_RATE } from './of-rate';
-import { columnsAsTexts, columnsOf, type ColumnNames, type ColumnTexts } from './columns-as-texts';
+import {
+  columnsAsTexts,
+  columnsOf,
+  inParts,
+  PART_ROWS,
+  type ColumnNames,
+  type ColumnTexts,
+  type RowPlace,
+} from './columns-as-texts';
 import { pickedFrom } from './rows-as-one';
 
 /** Whose runs are looked at over time: all over a line, or those of a device over one link as far as one reach. */
@@ -47,6 +55,8 @@ export interface TimedRun {
 
 /** Newer ones are taken first. */
 export const MOST_TIMED = 200_000;
+/** The last moment that a date can name. */
+const FOR_EVER_MS = 8.64e15;
 const OF_PATH = `evidence IN (${COMPARABLE.map((each) => `'${each}'`).join(', ')})`;
 const COUNTS = `status IN ('finished', 'imported') AND ${OF_PATH} AND ${OF_RATE}`;
 const NAMES: ColumnNames = {
@@ -149,11 +159,13 @@ export class TimeQueries {
     const columns = [...NAMES.texts, ...NAMES.numbers, `${pickedFrom('brief', PICKED)} AS brief`];
     // The figures of a line lie in an index of their own; the runs of one device are few.
     const by = 'lineId' in subject ? 'INDEXED BY runs_over_time' : '';
-    const select = `SELECT ${columns.join(', ')} FROM runs ${by}
-       WHERE siteId = ? AND ${where} AND ${COUNTS} ORDER BY startedAtMs DESC LIMIT ?`;
-    const [came] = await this.sequelize.query<ColumnTexts>(columnsAsTexts(NAMES, select), {
-      ...{ replacements: [siteId, ...values, MOST_TIMED], type: QueryTypes.SELECT },
-    });
-    return timedRuns(came!).reverse();
+    const select = `SELECT ${columns.join(', ')} FROM runs ${by} WHERE siteId = ? AND ${where} AND ${COUNTS}
+       AND (startedAtMs, id) < (?, ?) ORDER BY startedAtMs DESC, id DESC LIMIT ${PART_ROWS}`;
+    const sql = columnsAsTexts(NAMES, select);
+    const read = async ({ startedAtMs, id }: RowPlace) => {
+      const replacements = [siteId, ...values, startedAtMs, id];
+      return (await this.sequelize.query<ColumnTexts>(sql, { replacements, type: QueryTypes.SELECT }))[0]!;
+    };
+    return (await inParts({ startedAtMs: FOR_EVER_MS, id: '' }, read, timedRuns, MOST_TIMED)).reverse();
   }
 }

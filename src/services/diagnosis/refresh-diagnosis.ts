@@ -84,9 +84,19 @@ export async function refreshDiagnosis(context: ConsoleContext, siteId: string):
   const { findings } = context.store;
   // What tells the paths of other runs stays here: it cannot go to another thread.
   const { office: pathsOf, ...evidence } = await officeEvidence(context, siteId);
-  const diagnosis = await (context.think ?? thinkHere)(siteId, { ...evidence, segments: pathsOf.all });
+  const [diagnosis, known] = await Promise.all([
+    (context.think ?? thinkHere)(siteId, { ...evidence, segments: pathsOf.all }),
+    findings.findingsOf(siteId),
+  ]);
   const nowMs = context.wallMs();
-  const before = new Map((await findings.findingsOf(siteId)).map((each) => [each.findingKey, each]));
+  // Somebody may have let one be while it was thought.
+  const states = await findings.statesOf(siteId);
+  const before = new Map(
+    known.flatMap((each) => {
+      const state = states.get(each.id);
+      return state === undefined ? [] : [[each.findingKey, { ...each, ...state }] as const];
+    }),
+  );
   const found = diagnosis.findings.map((finding) => ({
     ...foundNow(finding, before.get(finding.key), nowMs, context.newId),
     siteId,

@@ -10,6 +10,10 @@ export type StoredHuntStep = Attributes<HuntStepRow>;
 export type StoredLabel = Attributes<LabelRow>;
 export type StoredComplaint = Attributes<ComplaintRow>;
 
+const STATE_COLUMNS = ['state', 'reason', 'byName', 'changedAtMs', 'closedAtMs'] as const;
+/** What a technician may change of a finding at any moment. */
+export type FindingState = Pick<StoredFinding, (typeof STATE_COLUMNS)[number]>;
+
 /** What was found, changed and hunted in an office. */
 export class FindingQueries {
   constructor(private readonly tables: Tables) {}
@@ -56,6 +60,21 @@ export class FindingQueries {
   async findingsOf(siteId: string): Promise<StoredFinding[]> {
     const rows = await this.tables.findings.findAll({ where: { siteId }, order: [['changedAtMs', 'DESC']] });
     return rows.map((row) => row.get({ plain: true }));
+  }
+
+  /** How the findings of a site stand, without what was found: that is long, and is read beforehand. By id. */
+  async statesOf(siteId: string): Promise<ReadonlyMap<string, FindingState>> {
+    const rows = await this.tables.findings.findAll({
+      where: { siteId },
+      attributes: ['id', ...STATE_COLUMNS],
+      raw: true,
+    });
+    return new Map(
+      rows.map(({ id, state, reason, byName, changedAtMs, closedAtMs }) => [
+        id,
+        { state, reason, byName, changedAtMs, closedAtMs },
+      ]),
+    );
   }
 
   async finding(id: string): Promise<StoredFinding | null> {

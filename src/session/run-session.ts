@@ -45,19 +45,15 @@ export interface SessionParts {
 
 const ALIVE_MS = 3000;
 
-const NOBODY: Refusal = {
-  code: 'console-unreachable',
-  detail: 'The console is not answering. Check the connection of this device, then try again.',
-};
-const ODD: Refusal = {
-  code: 'console-odd',
-  detail: 'Something answers here that is no console of this version. Load the page again.',
-};
+/** What keeps a device from a run before the console has said anything. The table in docs/errors.md is held against this one. */
+export const SESSION_FAULTS = {
+  'console-unreachable': 'The console is not answering. Check the connection of this device, then try again.',
+  'console-odd': 'Something answers here that is no console of this version. Load the page again.',
+  'page-incomplete':
+    'A part of this page could not be fetched. Check the connection of this device, and load the page again.',
+} as const;
 
-const INCOMPLETE: Refusal = {
-  code: 'page-incomplete',
-  detail: 'A part of this page could not be fetched. Check the connection of this device, and load the page again.',
-};
+const refusal = (code: keyof typeof SESSION_FAULTS): Refusal => ({ code, detail: SESSION_FAULTS[code] });
 
 /**
  * One run of a device, from asking to the record: the same for the page and the agent. Everything that it starts ends
@@ -114,7 +110,7 @@ export class RunSession {
       () => true,
       () => false,
     );
-    if (!prepared) return this.#tell({ status: 'refused', problem: INCOMPLETE });
+    if (!prepared) return this.#tell({ status: 'refused', problem: refusal('page-incomplete') });
     const asked = await askForRun(order, {
       ...{ post, sleep, signal: this.#giveUp.signal },
       onWaiting: (waiting) => this.#tell({ status: 'waiting', waiting }),
@@ -123,9 +119,9 @@ export class RunSession {
       case 'given-up':
         return this.#tell({ status: 'ready' });
       case 'away':
-        return this.#tell({ status: 'refused', problem: NOBODY });
+        return this.#tell({ status: 'refused', problem: refusal('console-unreachable') });
       case 'odd':
-        return this.#tell({ status: 'refused', problem: ODD });
+        return this.#tell({ status: 'refused', problem: refusal('console-odd') });
       case 'refused':
         return this.#tell({ status: 'refused', problem: asked.refusal });
       case 'granted':

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { AGENT_FAULTS, LOOK_FAULTS } from '@/agent';
 import { UNFINISHED_REASONS } from '@/core';
+import { SESSION_FAULTS } from '@/session';
 import { CONSOLE_FAULTS, type FaultCatalogue, PEER_FAULTS } from '@/wire';
 import { PROGRAM_FAULTS } from '../faults/program-faults';
 
@@ -30,6 +31,12 @@ describe('docs/errors.md', () => {
 
   it('lists what the console may answer, word for word', () => {
     expect(rowsOf('From the console')).toEqual(faultRows(CONSOLE_FAULTS));
+  });
+
+  it('lists what keeps a device from a run, word for word', () => {
+    expect(rowsOf('On the page of a device')).toEqual(
+      Object.entries(SESSION_FAULTS).map(([code, sentence]) => [`\`${code}\``, sentence]),
+    );
   });
 
   it('lists why a run ended without a result, word for word', () => {

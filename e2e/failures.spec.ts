@@ -213,7 +213,7 @@ test('a browser whose first worker never says a word is given another, and the r
       return started === 1 ? new Real(URL.createObjectURL(new Blob(['']))) : new Real(...args);
     } as unknown as typeof Worker;
   });
-  await page.goto(`${program.origin}/j/${program.code}`);
+  await page.goto(`${program.origin}/j/${program.code}?profile=quick`);
   await answer(page, { name: 'Late tablet', reach: 'inside the office only' });
   await measure(page);
   await resultShown(page);

@@ -216,7 +216,9 @@ test('a browser whose first worker never says a word is given another, and the r
   await page.goto(`${program.origin}/j/${program.code}?profile=quick`);
   await answer(page, { name: 'Late tablet', reach: 'inside the office only' });
   await measure(page);
-  await resultShown(page);
+  await inPhase(page, /Listening/);
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByRole('heading', { name: 'The run was cancelled.' })).toBeVisible();
   await signIn(page, program, '/ledger');
   await page.getByRole('row').filter({ hasText: 'Late tablet' }).getByRole('link').first().click();
   await expect(page.getByText('the browser did not begin to measure when it was asked')).toBeVisible();

@@ -82,6 +82,10 @@ describe('what was found, changed and hunted', () => {
     await store.findings.saveDiagnosis('s', 9, { ...DIAGNOSIS, findings: [] }, []);
     expect(await store.findings.diagnosis('s')).toMatchObject({ madeAtMs: 9, diagnosis: { findings: [] } });
     expect(await store.findings.diagnosis('other')).toBeNull();
+    // Another one of the same millisecond is not taken for the one that was read.
+    await store.findings.saveDiagnosis('s', 9, { ...DIAGNOSIS, occasions: 5 }, []);
+    expect(await store.findings.diagnosis('s')).toMatchObject({ diagnosis: { occasions: 5 } });
+    expect(await store.findings.diagnosis('s')).toBe(await store.findings.diagnosis('s'));
   });
 
   it('lists hunts with the newest first, and the steps of one as they came', async () => {

@@ -12,10 +12,18 @@ export type StoredComplaint = Attributes<ComplaintRow>;
 
 const STATE_COLUMNS = ['state', 'reason', 'byName', 'changedAtMs', 'closedAtMs'] as const;
 /** What a technician may change of a finding at any moment. */
-export type FindingState = Pick<StoredFinding, (typeof STATE_COLUMNS)[number]>;
+export type FindingStanding = Pick<StoredFinding, (typeof STATE_COLUMNS)[number]>;
+
+export interface KeptDiagnosis {
+  readonly madeAtMs: number;
+  readonly diagnosis: Diagnosis;
+}
 
 /** What was found, changed and hunted in an office. */
 export class FindingQueries {
+  /** By site, what was read last. */
+  readonly #read = new Map<string, KeptDiagnosis>();
+
   constructor(private readonly tables: Tables) {}
 
   /** Changes made on purpose that stand, the oldest first. */
@@ -32,8 +40,15 @@ export class FindingQueries {
     await this.tables.swaps.upsert(swap);
   }
 
-  async diagnosis(siteId: string): Promise<{ readonly madeAtMs: number; readonly diagnosis: Diagnosis } | null> {
-    return (await this.tables.diagnoses.findByPk(siteId))?.get({ plain: true }) ?? null;
+  /** The newest diagnosis of a site; the same object as long as no other was made: it is long, and each board asks for it. */
+  async diagnosis(siteId: string): Promise<KeptDiagnosis | null> {
+    const made = await this.tables.diagnoses.findByPk(siteId, { attributes: ['madeAtMs'], raw: true });
+    const known = this.#read.get(siteId);
+    if (made !== null && known?.madeAtMs === made.madeAtMs) return known;
+    const read = (await this.tables.diagnoses.findByPk(siteId))?.get({ plain: true }) ?? null;
+    if (read === null) this.#read.delete(siteId);
+    else this.#read.set(siteId, read);
+    return read;
   }
 
   /** The diagnosis and what became of its findings, in one transaction. */
@@ -47,6 +62,8 @@ export class FindingQueries {
       await this.tables.diagnoses.upsert({ siteId, madeAtMs, diagnosis }, { transaction });
       for (const finding of findings) await this.#save(finding, transaction);
     });
+    // Another one of the same millisecond is another one.
+    this.#read.delete(siteId);
   }
 
   async #save(finding: StoredFinding, transaction?: Transaction): Promise<void> {
@@ -63,7 +80,7 @@ export class FindingQueries {
   }
 
   /** How the findings of a site stand, without what was found: that is long, and is read beforehand. By id. */
-  async statesOf(siteId: string): Promise<ReadonlyMap<string, FindingState>> {
+  async statesOf(siteId: string): Promise<ReadonlyMap<string, FindingStanding>> {
     const rows = await this.tables.findings.findAll({
       where: { siteId },
       attributes: ['id', ...STATE_COLUMNS],

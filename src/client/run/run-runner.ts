@@ -11,7 +11,6 @@ import {
 import { decodeEcho, encodeProbe, PEER_PATHS, readControlMessage, type SessionOpened } from '@/wire';
 import { stepRun } from './run-machine';
 import { samplesOf, STARTING, type LoadDirection, type RunEffect, type RunEvent, type RunState } from './run-state';
-import { errorWords } from './trouble-reports';
 import type { Load, PeerSocket, Transport, UdpPace, UdpProbing } from './transport';
 
 /** What the peer said about the client and itself when the session was opened. */
@@ -232,12 +231,7 @@ export function startRun(
       lost('no-echo');
     }
     if (over()) return close();
-    // Without it everything but loss is measured.
-    if (profile.udp)
-      udp = await transport.startUdp(result.opened).catch((error: unknown) => {
-        transport.troubles.report('udp-unreachable', errorWords(error));
-        return null;
-      });
+    if (profile.udp) udp = await transport.startUdp(result.opened);
     if (over()) return close();
     if (profile.steps.includes('paced') && (pacedBps === null || !udp?.pace)) return lost('no-udp');
     dispatch({ kind: 'opened', nowMs: nowMs() });

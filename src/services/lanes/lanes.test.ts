@@ -290,30 +290,6 @@ describe('the lanes of a machine', () => {
     expect((await steps(365 * DAY_MS)).stepMs).toBe(DAY_MS);
   });
 
-  it('hours and days reach up to now, also those that are not summed up yet', async () => {
-    const gateway = await laneId('192.168.7.1');
-    const fromMs = console.context.wallMs() - 10 * MINUTE_MS;
-    const hourMs = Math.floor(fromMs / HOUR_MS) * HOUR_MS;
-    await take([sent(gateway, hourMs - 3 * HOUR_MS, () => 7)]);
-    await sumLanes(console.context);
-    await take([sent(gateway, fromMs, (second) => 10 + second), sent(gateway, fromMs - MINUTE_MS, () => null)]);
-    const shown = async (lengthMs: number) => {
-      const { steps } = (await span(lengthMs)).machines[0]!.lanes.find(({ id }) => id === gateway)!;
-      return steps.atMs.map((atMs, place) => [atMs, steps.sent[place], steps.answered[place], steps.medianMs[place]]);
-    };
-    const before = await shown(30 * DAY_MS);
-    expect(before.at(0)).toEqual([hourMs - 3 * HOUR_MS, 60, 60, 7]);
-    const newest = before.filter(([atMs]) => atMs! > hourMs - 2 * HOUR_MS);
-    expect(newest.reduce((sum, [, asked]) => sum + asked!, 0)).toBe(120);
-    expect(newest.reduce((sum, [, , answered]) => sum + answered!, 0)).toBe(60);
-    expect(newest.at(-1)![3]).toBe(39.5);
-    expect((await shown(365 * DAY_MS)).reduce((sum, [, asked]) => sum + asked!, 0)).toBe(180);
-    // Once they are summed up, each is there once.
-    console.advanceMs(3 * HOUR_MS);
-    await sumLanes(console.context);
-    expect((await shown(30 * DAY_MS)).slice(-newest.length)).toEqual(newest);
-  });
-
   it('are live while somebody looks, and no longer', async () => {
     const heard: unknown[] = [];
     const stop = await watchBeats(console.context, siteId, (beats) => heard.push(...beats));

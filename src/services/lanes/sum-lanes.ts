@@ -1,5 +1,4 @@
-import { groupedBy, laneFigures, type LaneMinute } from '@/core';
-import type { LaneStep } from '@/store';
+import { laneFigures, type LaneMinute } from '@/core';
 import type { ConsoleContext } from '../console/console-context';
 import { echoesOf } from './outages';
 
@@ -15,34 +14,9 @@ const AT_ONCE = 24;
 /** Minutes with their requests stay so long; hours and days for ever. */
 export const MINUTES_STAY_DAYS = 35;
 
-/** All hours or days that began before this have been summed up, or are about to be. */
-const summedUntilMs = ({ stepMs, afterMs }: (typeof SUMMED)[number], nowMs: number) =>
-  Math.floor((nowMs - afterMs) / stepMs) * stepMs;
-
-const sumOf = (laneId: string, fromMs: number, minutes: readonly LaneMinute[]): LaneStep => ({
-  ...{ laneId, fromMs, ...laneFigures(echoesOf(minutes, laneId)) },
-});
-
 async function sumUp({ store }: ConsoleContext, stepMs: number, laneId: string, fromMs: number): Promise<void> {
   const minutes = await store.lanes.minutes([laneId], fromMs, fromMs + stepMs);
-  await store.lanes.addSums(stepMs, [sumOf(laneId, fromMs, minutes)]);
-}
-
-/** The newest hours or days of lanes, for which it is too early to be summed up, as they stand now. */
-export async function newestSums(
-  { store, wallMs }: ConsoleContext,
-  laneIds: readonly string[],
-  stepMs: number,
-  span: { readonly fromMs: number; readonly untilMs: number },
-): Promise<LaneStep[]> {
-  const summed = SUMMED.find((each) => each.stepMs === stepMs);
-  if (summed === undefined) return [];
-  const fromMs = Math.max(summedUntilMs(summed, wallMs()), Math.floor(span.fromMs / stepMs) * stepMs);
-  const minutes = await store.lanes.minutes(laneIds, fromMs, span.untilMs);
-  const byStretch = groupedBy(minutes, (minute) => minute.fromMs - (minute.fromMs % stepMs));
-  return [...byStretch].flatMap(([beginMs, of]) =>
-    [...groupedBy(of, ({ laneId }) => laneId)].map(([laneId, own]) => sumOf(laneId, beginMs, own)),
-  );
+  await store.lanes.addSums(stepMs, [{ laneId, fromMs, ...laneFigures(echoesOf(minutes, laneId)) }]);
 }
 
 /** Minutes that came after their hour or day was summed up belong to it too. Older than the minutes that stay, it stays as it is. */
@@ -65,9 +39,9 @@ export async function sumAnew(context: ConsoleContext, minutes: readonly LaneMin
 export async function sumLanes(context: ConsoleContext): Promise<void> {
   const { lanes } = context.store;
   const nowMs = context.wallMs();
-  for (const summed of SUMMED) {
-    const { stepMs } = summed;
-    for (const { laneId, fromMs } of await lanes.unsummed(stepMs, summedUntilMs(summed, nowMs), AT_ONCE))
+  for (const { stepMs, afterMs } of SUMMED) {
+    const untilMs = Math.floor((nowMs - afterMs) / stepMs) * stepMs;
+    for (const { laneId, fromMs } of await lanes.unsummed(stepMs, untilMs, AT_ONCE))
       await sumUp(context, stepMs, laneId, fromMs);
   }
   await lanes.removeMinutesBefore(nowMs - MINUTES_STAY_DAYS * DAY_MS);

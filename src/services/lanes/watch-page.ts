@@ -1,6 +1,5 @@
 import {
   availabilityOf,
-  groupedBy,
   faultWords,
   markEffect,
   markDiffers,
@@ -14,7 +13,6 @@ import type { LaneStep, StoredLane, StoredMark, StoredOutage } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { outagesAsHeard } from './outages';
-import { newestSums } from './sum-lanes';
 
 const MINUTE_MS = 60_000;
 const HOUR_MS = 60 * MINUTE_MS;
@@ -109,12 +107,11 @@ function singles(echoes: readonly LaneEcho[]): ShownSteps {
 }
 
 async function stepsByLane(
-  context: ConsoleContext,
+  { store }: ConsoleContext,
   laneIds: readonly string[],
   fromMs: number,
   untilMs: number,
 ): Promise<(laneId: string) => ShownSteps> {
-  const { store } = context;
   const spanMs = untilMs - fromMs;
   if (spanMs <= SINGLE_UP_TO_MS) {
     const minutes = await store.lanes.minutes(laneIds, fromMs - MINUTE_MS, untilMs);
@@ -127,15 +124,12 @@ async function stepsByLane(
       );
   }
   const stepMs = spanMs <= MINUTES_UP_TO_MS ? MINUTE_MS : spanMs <= HOURS_UP_TO_MS ? HOUR_MS : DAY_MS;
-  const span = { fromMs: fromMs - stepMs, untilMs };
-  const [kept, newest] = await Promise.all([
-    store.lanes.steps(laneIds, stepMs, span.fromMs, untilMs),
-    newestSums(context, laneIds, stepMs, span),
-  ]);
-  const byLane = groupedBy(kept, ({ laneId }) => laneId);
-  for (const step of newest) {
-    const of = byLane.get(step.laneId) ?? [];
-    if (!of.some(({ fromMs: beginMs }) => beginMs === step.fromMs)) byLane.set(step.laneId, [...of, step]);
+  const steps = await store.lanes.steps(laneIds, stepMs, fromMs - stepMs, untilMs);
+  const byLane = new Map<string, LaneStep[]>();
+  for (const step of steps) {
+    const of = byLane.get(step.laneId);
+    if (of === undefined) byLane.set(step.laneId, [step]);
+    else of.push(step);
   }
   return (laneId) => stepsOf(byLane.get(laneId) ?? [], stepMs);
 }

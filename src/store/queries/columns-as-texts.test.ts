@@ -4,11 +4,11 @@ import {
   columnsOf,
   inParts,
   PART_ROWS,
+  pickedFrom,
   type ColumnNames,
   type ColumnTexts,
   type RowPlace,
 } from './columns-as-texts';
-import { pickedFrom } from './rows-as-one';
 
 const NAMES: ColumnNames = {
   ...{ texts: ['id', 'name'], numbers: ['startedAtMs', 'downBps'], documents: ['link'], lists: ['brief'] },

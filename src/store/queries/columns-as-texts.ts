@@ -16,6 +16,11 @@ export interface ColumnNames {
 /** What `columnsAsTexts` answers. */
 export type ColumnTexts = Readonly<Record<string, string>> & { readonly rows: number };
 
+/** Members of a document (two at least) as one JSON array, as SQL; an index is written with the same words. */
+export function pickedFrom(name: string, members: readonly [string, string, ...string[]]): string {
+  return `json_extract(${name}, ${members.map((member) => `'$.${member}'`).join(', ')})`;
+}
+
 /** SQL that answers with one row for all rows of `select`, whose order is kept. */
 export function columnsAsTexts({ texts, numbers, documents, lists }: ColumnNames, select: string): string {
   const plain = [...texts, ...numbers, ...documents].map((name) => `json_group_array(${name}) AS ${name}`);

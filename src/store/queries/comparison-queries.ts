@@ -4,8 +4,7 @@ import type { ComparisonRow } from '../models/rows';
 import type { Tables } from '../models/tables';
 import type { LedgerQueries } from './ledger-queries';
 import type { StoredRun } from './run-queries';
-import { columnsAsTexts, columnsOf, type ColumnNames, type ColumnTexts } from './columns-as-texts';
-import { pickedFrom } from './rows-as-one';
+import { columnsAsTexts, columnsOf, pickedFrom, type ColumnNames, type ColumnTexts } from './columns-as-texts';
 
 export type StoredComparison = Attributes<ComparisonRow>;
 

@@ -6,11 +6,11 @@ import {
   columnsOf,
   inParts,
   PART_ROWS,
+  pickedFrom,
   type ColumnNames,
   type ColumnTexts,
   type RowPlace,
 } from './columns-as-texts';
-import { pickedFrom } from './rows-as-one';
 import type { RunQueries, StoredRun } from './run-queries';
 
 type Figure = number | null;

@@ -1,5 +1,5 @@
 import { QueryTypes, Sequelize } from 'sequelize';
-import { fromOne, pickedFrom, rowsAsOne } from './rows-as-one';
+import { fromOne, rowsAsOne } from './rows-as-one';
 
 const COLUMNS = ['id', 'startedAtMs', 'practice', 'downBps', 'brief', 'told'] as const;
 
@@ -33,18 +33,6 @@ describe('rows that come as one text', () => {
       { id: 'early, {run}', startedAtMs: 10, practice: true, downBps: null, brief: null, told: [] },
       { id: 'Übungsraum\n', startedAtMs: 20, practice: null, downBps: 0.1, brief: {}, told: [] },
       { id: 'late “run”', startedAtMs: 30, practice: false, downBps: 1.5e9, brief: whole, told: ['copies'] },
-    ]);
-  });
-
-  it('hold of a document what was picked, in its place; what is absent is null', async () => {
-    const rows = await sequelize.query<{ brief: string | null }>(
-      `SELECT ${pickedFrom('brief', ['addedDownMs', 'flags'])} AS brief FROM runs ORDER BY startedAtMs`,
-      { type: QueryTypes.SELECT },
-    );
-    expect(rows.map(({ brief }) => JSON.parse(brief ?? 'null') as unknown)).toEqual([
-      null,
-      [null, null],
-      [12.5, ['noisy', 'a "quoted" one']],
     ]);
   });
 

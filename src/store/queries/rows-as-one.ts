@@ -3,11 +3,6 @@ const TRUTH_COLUMNS = new Set<string>(['practice', 'demo']);
 
 const isDocument = (name: string) => JSON_COLUMNS.has(name);
 
-/** Members of a document (two at least) as one JSON array, as SQL; an index is written with the same words. */
-export function pickedFrom(name: string, members: readonly [string, string, ...string[]]): string {
-  return `json_extract(${name}, ${members.map((member) => `'$.${member}'`).join(', ')})`;
-}
-
 /**
  * One JSON array of values in place of a row: a thousand rows come as one text, which is several times as fast. What is kept
  * as JSON goes in as it stands, behind the array of the plain values: reading it to write it again takes most of the time.
@@ -19,17 +14,12 @@ export function rowsAsOne(columns: readonly string[], ordered = true): string {
   return `'[' || coalesce(group_concat(${row}, ','${ordered ? ' ORDER BY "startedAtMs"' : ''}), '') || ']'`;
 }
 
-/** The rows of what `rowsAsOne` made, as they came: the plain values in the order of their columns, then the documents. */
-export function valuesOfOne<Row>(text: string): Row[] {
-  return JSON.parse(text) as Row[];
-}
-
 /** The rows of what `rowsAsOne` made. */
 export function fromOne<Run>(columns: readonly string[], text: string): Run[] {
   const plain = columns.filter((name) => !isDocument(name));
   const documents = columns.filter(isDocument);
   const truths = plain.flatMap((name, place) => (TRUTH_COLUMNS.has(name) ? [place] : []));
-  return valuesOfOne<[unknown[], ...unknown[][]]>(text).map(([values, ...of]) => {
+  return (JSON.parse(text) as [unknown[], ...unknown[][]][]).map(([values, ...of]) => {
     for (const place of truths) if (values[place] !== null) values[place] = values[place] === 1;
     const run: Record<string, unknown> = {};
     for (let place = 0; place < plain.length; place += 1) run[plain[place]!] = values[place];

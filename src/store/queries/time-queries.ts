@@ -6,11 +6,11 @@ import {
   columnsOf,
   inParts,
   PART_ROWS,
+  pickedFrom,
   type ColumnNames,
   type ColumnTexts,
   type RowPlace,
 } from './columns-as-texts';
-import { pickedFrom } from './rows-as-one';
 
 /** Whose runs are looked at over time: all over a line, or those of a device over one link as far as one reach. */
 export type TimeSubject =

@@ -17,8 +17,8 @@ function factsOf(seen: SeenByPeer | null, pageHiddenMs: number, receipt: string 
   };
 }
 
-/** A worker says at once that it is there. An engine was seen that now and then never starts one. */
-const FIRST_WORD_MS = 5000;
+/** A worker says at once that it is there; one that does not within so many looks was never started. */
+const FIRST_WORD_LOOKS = 5;
 
 /** Measures in a worker of its own, so that drawing and the page's other work do not disturb it. */
 export const measureInWorker: Measure = (grant, signal, onProgress) =>
@@ -29,13 +29,13 @@ export const measureInWorker: Measure = (grant, signal, onProgress) =>
       resolve({ outcome: 'unfinished', reason, samples: null, facts: factsOf(null, stopWatching()) });
     };
     let worker: Worker | null = null;
-    let firstWord: ReturnType<typeof setTimeout> | undefined;
+    let firstWord: ReturnType<typeof watchSilence> | null = null;
     const toWorker = (message: WorkerOrder) => worker?.postMessage(message);
     const channel = channelServer(toWorker);
     const silence = watchSilence(() => endWithout('browser-silent'));
     const end = () => {
       silence.stop();
-      clearTimeout(firstWord);
+      firstWord?.stop();
       channel({ kind: 'channel-stop' });
       worker?.terminate();
       signal.removeEventListener('abort', cancel);
@@ -44,7 +44,7 @@ export const measureInWorker: Measure = (grant, signal, onProgress) =>
     signal.addEventListener('abort', cancel);
     const hear = (report: WorkerReport) => {
       silence.heard();
-      clearTimeout(firstWord);
+      firstWord?.stop();
       if (report.kind === 'here') return;
       if (report.kind === 'progress') return onProgress(report.strip);
       if (report.kind !== 'finished' && report.kind !== 'failed') return channel(report);
@@ -65,11 +65,11 @@ export const measureInWorker: Measure = (grant, signal, onProgress) =>
       };
       worker.onmessage = ({ data }: MessageEvent<WorkerReport>) => hear(data);
       if (!anew)
-        firstWord = setTimeout(() => {
+        firstWord = watchSilence(() => {
           // It has opened nothing: another one may take its place.
           worker?.terminate();
           startWorker(powerSavingWords, true);
-        }, FIRST_WORD_MS);
+        }, FIRST_WORD_LOOKS);
       toWorker({ kind: 'start', grant, powerSaving: powerSavingWords, anew });
       if (signal.aborted) cancel();
     };

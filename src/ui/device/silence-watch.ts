@@ -6,14 +6,14 @@ const LOOK_MS = 1000;
 const PATIENT_LOOKS = 25;
 
 /**
- * Tells once when whoever should speak has fallen silent. Looks are counted, not time: a page that was frozen, with all
+ * Tells once when whoever should speak has fallen silent for so many looks in a row, a second apart. Looks are counted, not time: a page that was frozen, with all
  * that it started, has not waited.
  */
-export function watchSilence(onSilent: () => void): { heard(): void; stop(): void } {
+export function watchSilence(onSilent: () => void, patientLooks = PATIENT_LOOKS): { heard(): void; stop(): void } {
   let looks = 0;
   const looking = setInterval(() => {
     looks += 1;
-    if (looks < PATIENT_LOOKS) return;
+    if (looks < patientLooks) return;
     clearInterval(looking);
     onSilent();
   }, LOOK_MS);

@@ -5,8 +5,8 @@ import { defineConfig } from '@playwright/test';
 const HEADLESS = '/usr/bin/chromium-headless-shell';
 const CHROMIUM = existsSync(HEADLESS) ? HEADLESS : '/usr/bin/chromium';
 
-/** What takes longest is begun first, so that nothing is waited for alone at the end. */
-const TOOLS = 'tools.spec.ts';
+/** What the repository's tools do; see playwright.tools.config.ts. */
+export const TOOLS = 'tools.spec.ts';
 /** Files in which no figure matters; two of them may go on at a time. */
 const SEEN = [
   ...[
@@ -41,7 +41,6 @@ export default defineConfig({
   forbidOnly: Boolean(process.env.CI),
   reporter: [['list'], ['json', { outputFile: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ?? 'test-results/e2e.json' }]],
   projects: [
-    { name: 'tools', testMatch: TOOLS },
     { name: 'seen', testMatch: SEEN },
     { name: 'measured', testIgnore: [...SEEN, TOOLS] },
   ],

@@ -1,5 +1,6 @@
 import { cpus } from 'node:os';
 import { Command } from 'commander';
+import type { ProfileName } from '@/core';
 import {
   basesTable,
   edgesTable,
@@ -18,6 +19,9 @@ import { lanesTable } from './tables/lanes';
 import { queueTable } from './tables/queue';
 import { tunnelTable } from './tables/tunnel';
 import { practiceTable } from './tables/practice';
+import { webTable } from './tables/web';
+import { runWebClient } from './children/web-client';
+import { WEB_CLIENT } from './clients/web-client';
 
 /** The accuracy lab: real runs of the real program over lines that the kernel shapes, held against its own counters. */
 const TABLES: Readonly<Record<string, (runs: number) => Promise<void>>> = {
@@ -32,6 +36,7 @@ const TABLES: Readonly<Record<string, (runs: number) => Promise<void>>> = {
   queues: queuesTable,
   others: othersTable,
   single: singleTable,
+  web: webTable,
   economy: economyTable,
   loss: lossTable,
   trouble: () => troubleTable(),
@@ -69,9 +74,13 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const)
     process.exit(130);
   });
 
-await new Command('lab')
-  .argument('[tables...]', `which: ${Object.keys(TABLES).join(', ')}; all when none is named`)
-  .option('--runs <number>', 'runs for each row', '5')
-  .showHelpAfterError()
-  .action(run)
-  .parseAsync();
+const [, , word, page, profile] = process.argv;
+// Started anew in a namespace by one of its own tables.
+if (word === WEB_CLIENT) runWebClient(page!, profile as ProfileName);
+else
+  await new Command('lab')
+    .argument('[tables...]', `which: ${Object.keys(TABLES).join(', ')}; all when none is named`)
+    .option('--runs <number>', 'runs for each row', '5')
+    .showHelpAfterError()
+    .action(run)
+    .parseAsync();

@@ -54,7 +54,7 @@ function keepSamples(config: LabLineConfig, client: string, samples: RunSamples)
 /** Throws Unfinished when the run gave no result. */
 export async function watchedRun(
   line: LabLine,
-  program: LabProgram,
+  program: Pick<LabProgram, 'joinAddress'>,
   client: LabClient,
   profile: ProfileName,
 ): Promise<WatchedRun> {

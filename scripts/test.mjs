@@ -45,14 +45,13 @@ async function installPackages() {
 
 const bin = (name) => join('node_modules', '.bin', name);
 
-/** These read the source alone, so they run side by side. */
+/** These read the source, and the types that the build makes of the pages. */
 const STATIC_STEPS = [
   ['layout (oxfmt)', bin('oxfmt'), ['--check']],
-  ['lint (oxlint)', bin('oxlint'), ['--deny-warnings']],
+  ['lint and types (oxlint)', bin('oxlint'), ['--type-check', '--deny-warnings']],
   ['import rules (dependency-cruiser)', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']],
-  ['types (tsc)', bin('tsc'), ['-p', '.']],
 ];
-/** What neither measures nor waits for a moment may take its time, so it runs behind. */
+/** What neither measures nor waits for a moment may take its time, so it runs behind. It needs nothing that is built. */
 const UNHURRIED = 'src/(core|wire|ui|store|services|session|app)/';
 const LONG_MS = '300000';
 const unitStep = (what, name, ...which) => [
@@ -76,15 +75,22 @@ const MEASURED_STEP = [
 const SEEN_STEP = [
   'interface, what is seen (playwright)',
   bin('playwright'),
-  ['test', '--project', 'tools', '--project', 'seen', '--workers', '3'],
+  ['test', '--project', 'seen', '--workers', '3'],
+];
+/** Benches and proofs in their shortest form: that they go through, and say what they did. */
+const TOOLS_STEP = [
+  'tools (playwright)',
+  bin('playwright'),
+  ['test', '--config', 'playwright.tools.config.ts', '--workers', '1'],
 ];
 const reportOf = (what) => join(RESULTS, `${what.replace(/\W+/g, '-')}.json`);
+const envOf = (what) => ({ PLAYWRIGHT_JSON_OUTPUT_NAME: reportOf(what), FORCE_COLOR: '0' });
 
 function counts() {
   const read = (path) => (existsSync(path) ? JSON.parse(readFileSync(path, 'utf8')) : null);
   const units = ['jest', 'jest-unhurried'].flatMap((name) => read(join(RESULTS, `${name}.json`)) ?? []);
   const lab = read(join(RESULTS, 'lab.json'));
-  const browser = [MEASURED_STEP, SEEN_STEP].flatMap(([what]) => read(reportOf(what))?.stats ?? []);
+  const browser = [MEASURED_STEP, SEEN_STEP, TOOLS_STEP].flatMap(([what]) => read(reportOf(what))?.stats ?? []);
   const sum = (...values) => values.reduce((all, value) => all + (value ?? 0), 0);
   return {
     passed: sum(
@@ -124,7 +130,7 @@ for (const signal of ['SIGINT', 'SIGTERM']) process.once(signal, () => process.e
 /** Runs a step to its end behind all others and prints what it said in one piece. */
 function runBehind([what, command, args]) {
   return new Promise((resolve) => {
-    const child = spawn(command, args, { cwd: ROOT, env: { ...process.env, FORCE_COLOR: '0' }, detached: true });
+    const child = spawn(command, args, { cwd: ROOT, env: { ...process.env, ...envOf(what) }, detached: true });
     leaveRoom(child);
     behind.add(child);
     const started = Date.now();
@@ -142,20 +148,23 @@ function runBehind([what, command, args]) {
 async function runInFront([what, command, args]) {
   console.log(`\n— ${what}`);
   const started = Date.now();
-  const env = { PLAYWRIGHT_JSON_OUTPUT_NAME: reportOf(what), FORCE_COLOR: '0' };
-  if (!(await run(what, command, args, { quiet: false, env }))) failed.push(what);
+  if (!(await run(what, command, args, { quiet: false, env: envOf(what) }))) failed.push(what);
   console.log(`— ${what} took ${secondsSince(started)} s`);
 }
 
 const packages = installPackages();
 await fetchPackages();
-await Promise.all([compilePackages(), buildProgram(), packages]);
+const compiled = compilePackages();
+const unhurried = compiled.then(() => runBehind(UNHURRIED_STEP));
+await Promise.all([compiled, buildProgram(), packages]);
+const read = Promise.all(STATIC_STEPS.map(runBehind));
 await runInFront(UNIT_STEP);
-const read = Promise.all([UNHURRIED_STEP, ...STATIC_STEPS].map(runBehind));
 await runInFront(LAB_STEP);
+const tools = Promise.all([unhurried, read]).then(() => runBehind(TOOLS_STEP));
 await runInFront(MEASURED_STEP);
-await read;
+await Promise.all([unhurried, read]);
 await runInFront(SEEN_STEP);
+await tools;
 
 const { passed, failed: failedTests, skipped } = counts();
 console.log(failed.length === 0 ? '\nEverything holds.' : `\nFailed: ${failed.join('; ')}. Their output is above.`);

@@ -30,7 +30,7 @@ function must(held: boolean, what: string): string {
   if (!held) broken += 1;
   return `${held ? 'held' : 'BROKEN'}: ${what}`;
 }
-const figure = (value: number | null) => (value === null ? 'not measured' : value.toFixed(1));
+const figure = (value: number | null) => (value === null ? 'no one figure' : value.toFixed(1));
 const medianOf = (values: readonly (number | null)[]) => median(values.filter((value) => value !== null));
 
 interface Beside {

@@ -6,19 +6,26 @@ import { PING_BPS } from '../net/system-ping';
 import { medianOf, percentOf, Table } from './table';
 
 const CLIENTS: readonly ClientName[] = ['Chromium', 'Node'];
-const HEADS = [
+export const HEADS = [
   ...['line, Mb/s', 'client', 'way', 'runs', 'carries', 'figure', 'error: median (worst)', 'counter: median (worst)'],
   ...['added, ms', 'by ping, ms', 'off: median (worst), ms', 'unsettled', 'stolen'],
 ];
-const NOTE =
+export const NOTE =
   'Carries: what the shaper lets through as TCP payload, less what `ping` takes. Error: the steady rate against it. Counter: how much faster the ' +
   'engine’s counter grew than the kernel’s over the counted seconds. Added: median delay under load less idle, by the ' +
   'engine and by `ping` over the same seconds. Stolen: processor time that other virtual machines took, median (worst).';
 
 const DIRECTIONS = ['down', 'up'] as const;
 
-function addRows(table: Table, name: string, client: ClientName, config: LabLineConfig, runs: readonly WatchedRun[]) {
-  for (const way of DIRECTIONS) {
+export function addRows(
+  table: Table,
+  name: string,
+  client: string,
+  config: LabLineConfig,
+  runs: readonly WatchedRun[],
+  ways: readonly (typeof DIRECTIONS)[number][] = DIRECTIONS,
+) {
+  for (const way of ways) {
     const carried = carriedBps(config[way], config.mtuBytes, PING_BPS);
     const rates = runs.map((run) => run.report[way].rate);
     const truths = runs.map((run) => truthOf(run, way));

@@ -7,7 +7,7 @@ import { Unfinished, watchedRun, type WatchedRun } from '../measure-run';
 import { LabLine, PLAIN_LINE, type LabLineConfig } from '../net/lab-line';
 import { startLabProgram, type LabProgram } from '../net/lab-program';
 
-export type ClientName = LabClient['name'];
+export type ClientName = Exclude<LabClient['name'], 'Node, web'>;
 
 /** A line that stands, with the program at its far end and a client at the near one. */
 export interface Bench {
@@ -62,20 +62,27 @@ export async function watchedRuns(
   runs: number,
   profile: ProfileName = 'standard',
 ): Promise<{ readonly runs: WatchedRun[]; readonly line: LabLineConfig }> {
-  return onBench(config, clientName, async ({ line, program, client }) => {
-    const done: WatchedRun[] = [];
-    const quiet = () => done.filter(({ stolen }) => stolen <= MOST_STOLEN).length;
-    for (let run = 0; run < 2 * runs && quiet() < runs; run += 1) {
-      try {
-        done.push(await watchedRun(line, program, client, profile));
-      } catch (error) {
-        if (!(error instanceof Unfinished)) throw error;
-        console.error(`  no result: ${error.message}`);
-      }
+  return onBench(config, clientName, (bench) => quietRuns(bench, runs, profile));
+}
+
+/** Runs on a bench that stands; of those that were disturbed the least disturbed ones. */
+export async function quietRuns(
+  { line, program, client }: { line: LabLine; program: Pick<LabProgram, 'joinAddress'>; client: LabClient },
+  runs: number,
+  profile: ProfileName,
+) {
+  const done: WatchedRun[] = [];
+  const quiet = () => done.filter(({ stolen }) => stolen <= MOST_STOLEN).length;
+  for (let run = 0; run < 2 * runs && quiet() < runs; run += 1) {
+    try {
+      done.push(await watchedRun(line, program, client, profile));
+    } catch (error) {
+      if (!(error instanceof Unfinished)) throw error;
+      console.error(`  no result: ${error.message}`);
     }
-    const counted = done.sort((a, b) => a.stolen - b.stolen).slice(0, runs);
-    return { runs: counted, line: line.config };
-  });
+  }
+  const counted = done.sort((a, b) => a.stolen - b.stolen).slice(0, runs);
+  return { runs: counted, line: line.config };
 }
 
 /** Both directions shaped alike. */

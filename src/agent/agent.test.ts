@@ -14,12 +14,21 @@ import { KnownDevices } from './known-devices';
 const GRANT = {
   status: 'granted',
   ...{ runId: 'run', runKey: 'key', ticket: 'ticket', peer: { name: 'peer', baseUrl: 'http://192.0.2.1:4870' } },
-  ...{ profile: 'standard', pacedBps: null, leastDirectionMs: 0, deviceId: 'device-1', deviceName: 'box' },
+  ...{ profile: 'standard', pacedBps: null, leastDirectionMs: 0, web: null, deviceId: 'device-1', deviceName: 'box' },
   yardstick: { downBps: null, upBps: null },
 };
 const ORDER: StartRun = {
   ...{ code: 'KMT4QX', deviceId: null, deviceName: 'box', deviceKind: null, spotName: '', link: { medium: 'unknown' } },
-  ...{ reach: 'internet', profile: 'standard', told: [], noticed: [], turnId: null, pacedMbps: null, holdMs: 0 },
+  ...{
+    reach: 'internet',
+    profile: 'standard',
+    told: [],
+    noticed: [],
+    turnId: null,
+    pacedMbps: null,
+    holdMs: 0,
+    loadsWeb: false,
+  },
 };
 const REQUEST: HandInRequest = {
   runKey: 'key',

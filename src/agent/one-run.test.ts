@@ -4,13 +4,22 @@ import { oneRun } from './one-run';
 
 const ORDER: StartRun = {
   ...{ code: 'KMT4QX', deviceId: null, deviceName: 'box', deviceKind: null, spotName: '', link: { medium: 'unknown' } },
-  ...{ reach: 'internet', profile: 'standard', told: [], noticed: [], turnId: null, pacedMbps: null, holdMs: 0 },
+  ...{
+    reach: 'internet',
+    profile: 'standard',
+    told: [],
+    noticed: [],
+    turnId: null,
+    pacedMbps: null,
+    holdMs: 0,
+    loadsWeb: false,
+  },
 };
 /** Nobody listens there: the run ends at once, and how it ended is what is handed in. */
 const GRANT: RunGrant & { readonly status: 'granted' } = {
   status: 'granted',
   ...{ runId: 'run', runKey: 'key', ticket: 'ticket', peer: { name: 'peer', baseUrl: 'http://127.0.0.1:9' } },
-  ...{ profile: 'standard', pacedBps: null, leastDirectionMs: 0, deviceId: 'device-1', deviceName: 'box' },
+  ...{ profile: 'standard', pacedBps: null, leastDirectionMs: 0, web: null, deviceId: 'device-1', deviceName: 'box' },
   yardstick: { downBps: null, upBps: null },
 };
 const ANSWER = {

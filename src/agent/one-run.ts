@@ -1,6 +1,6 @@
-import { RUN_PROFILES, type StripData } from '@/core';
+import { downloadOnly, RUN_PROFILES, type StripData } from '@/core';
 import { startRun, type RunNews } from '@/client';
-import { openNodeTransport, type NodeTransportOptions } from '@/client/node';
+import { openNodeTransport, openWebTransport, type NodeTransportOptions } from '@/client/node';
 import { RunSession, type Measure, type Outbox, type Post, type SessionState } from '@/session';
 import type { HandIn, HandInAnswer, RunGrant, RunWaiting, StartRun } from '@/wire';
 import { AgentFault } from './agent-faults';
@@ -28,6 +28,9 @@ export interface OneRun {
   readonly handIn: HandIn;
 }
 
+/** Whoever owns a web server can see who loads it, and whom to write to (RFC 9110 §10.1.5). */
+const webUserAgent = (agentVersion: string, contact: string) => `bent-straw-agent/${agentVersion} (${contact})`;
+
 function handInOf(news: Exclude<RunNews, { kind: 'progress' }>, agentVersion: string): HandIn {
   const facts = {
     sameMachine: news.seen?.sameMachine ?? null,
@@ -46,8 +49,12 @@ function measuring({ authenticated, reroute, agentVersion }: OneRunOptions): Mea
     new Promise<HandIn>((resolve) => {
       const grant = reroute?.(granted) ?? granted;
       const run = startRun(
-        openNodeTransport(grant, { authenticated }),
-        RUN_PROFILES[grant.profile],
+        grant.web === null
+          ? openNodeTransport(grant, { authenticated })
+          : openWebTransport(grant.web, { userAgent: webUserAgent(agentVersion, grant.web.contact) }),
+        grant.web === null
+          ? RUN_PROFILES[grant.profile]
+          : downloadOnly(RUN_PROFILES[grant.profile], grant.web.mostBytes),
         (news) => {
           if (news.kind === 'progress') onProgress(news.strip);
           else resolve(handInOf(news, agentVersion));

@@ -83,7 +83,8 @@ export async function standBy(options: StandByOptions): Promise<void> {
         order: {
           // What the technician calls it, and where he says that it stands, is his to say.
           ...{ code: null, deviceId: options.deviceId(), deviceName: null, deviceKind: null, spotName: null },
-          ...{ link: await options.link(), reach, profile, told: [], noticed, turnId, holdMs: 0, pacedMbps: null },
+          ...{ link: await options.link(), reach, profile, told: [], noticed, turnId, holdMs: 0 },
+          ...{ loadsWeb: true, pacedMbps: null },
         },
         onProgress: () => undefined,
         onWaiting: () => undefined,

@@ -33,6 +33,7 @@ export * from './import/read-moment';
 export * from './import/read-number';
 export * from './judge/least-answer';
 export * from './domain/plan';
+export * from './domain/far-end';
 export * from './domain/reach';
 export * from './judge/plan-answer';
 export * from './judge/run-set';

@@ -13,7 +13,7 @@ const GRANT = {
     ticket: 't',
     peer: { name: 'peer', baseUrl: 'http://192.0.2.1' },
   },
-  ...{ profile: 'standard', pacedBps: null, leastDirectionMs: 0, deviceId: 'device', deviceName: 'box' },
+  ...{ profile: 'standard', pacedBps: null, leastDirectionMs: 0, web: null, deviceId: 'device', deviceName: 'box' },
   yardstick: { downBps: null, upBps: null },
 };
 const WAITING = {
@@ -23,7 +23,16 @@ const WAITING = {
 const TAKEN = { runId: 'run', status: 'finished', figures: '93.8 Mb/s down.', held: '', delay: '', result: null };
 const ORDER: StartRun = {
   ...{ code: 'KMT4QX', deviceId: null, deviceName: 'box', deviceKind: null, spotName: '', link: { medium: 'unknown' } },
-  ...{ reach: 'internet', profile: 'standard', told: [], noticed: [], turnId: null, pacedMbps: null, holdMs: 0 },
+  ...{
+    reach: 'internet',
+    profile: 'standard',
+    told: [],
+    noticed: [],
+    turnId: null,
+    pacedMbps: null,
+    holdMs: 0,
+    loadsWeb: false,
+  },
 };
 const RESULT: HandIn = { outcome: 'unfinished', reason: 'too-slow', samples: null, facts: null };
 

@@ -18,14 +18,21 @@ export const NEW_LINE = {
 export const NEW_PLAN = { correctedAtMs: null } as const satisfies Partial<StoredPlan>;
 
 export const NEW_PEER = {
-  ...{ practice: false, pinned: false, pinnedAtMs: null, publicKey: null, otherKey: null, farSiteId: null },
+  ...{ practice: false, pinned: false, pinnedAtMs: null, publicKey: null, otherKey: null, farSiteId: null, web: null },
 } as const satisfies Partial<StoredPeer>;
 
 /** A run that has just begun: nothing is measured, nobody has spoken of it yet. */
 export const STARTED_RUN = {
   ...{ demo: false, status: 'running', reason: null, endedAtMs: null, untilMs: null, ticketId: null },
   ...{ sameMachine: null, ipVersion: null, pageHiddenMs: 0, userAgent: null, peerLinkBps: null },
-  ...{ otherPeerThanUsual: false, methodVersion: null, verdict: null, evidence: 'alone', receipt: null },
+  ...{
+    farEnd: 'peer',
+    otherPeerThanUsual: false,
+    methodVersion: null,
+    verdict: null,
+    evidence: 'alone',
+    receipt: null,
+  },
   ...{ downBps: null, upBps: null, idleMs: null, addedMs: null, report: null, brief: null, sketch: null },
   ...{
     askedBy: null,

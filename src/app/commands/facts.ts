@@ -59,8 +59,9 @@ export async function deviceLook({ store }: ConsoleContext, deviceId: string | n
 export async function peerLook({ store }: ConsoleContext, peerId: string | null): Promise<Look | null> {
   const peer = peerId === null ? null : await store.sites.peer(peerId);
   if (peer === null) return null;
-  const { siteId, name, reach, address, pinned, publicKey, farSiteId } = peer;
-  return { siteId, subject: name, facts: { name, reach, address, pinned, key: publicKey, farSiteId } };
+  const { siteId, name, reach, address, pinned, publicKey, farSiteId, web } = peer;
+  const pages = web === null ? {} : { pages: web.pages.join(' '), mostBytes: web.mostBytes, contact: web.contact };
+  return { siteId, subject: name, facts: { name, reach, address, pinned, key: publicKey, farSiteId, ...pages } };
 }
 
 export async function runLook({ store }: ConsoleContext, runId: string): Promise<Look | null> {

@@ -17,11 +17,12 @@ import {
   saveLine,
   saveOffice,
   savePeer,
+  saveWebFarEnd,
   undoRemoval,
   letterheadOf,
   saveLetterhead,
 } from '@/services';
-import { done, type DeviceForm, type LineForm, type PeerForm, type PlanForm } from '@/wire';
+import { done, type DeviceForm, type LineForm, type PeerForm, type PlanForm, type WebFarEndForm } from '@/wire';
 import type { Command } from './command';
 import { deviceLook, lineLook, peerLook, planLook, siteLook } from './facts';
 
@@ -139,6 +140,12 @@ export const OFFICE_COMMANDS = {
     look: ({ context, input }, saved) => peerLook(context, saved?.id ?? input.peerId),
     run: ({ context, input: { siteId, peerId, form } }) => savePeer(context, siteId, peerId, form),
   } satisfies Command<{ siteId: string; peerId: string | null; form: PeerForm }, Named>,
+
+  saveWebFarEnd: {
+    ...{ ...everything, audited: 'peer-saved' },
+    look: ({ context, input }, saved) => peerLook(context, saved?.id ?? input.peerId),
+    run: ({ context, input: { siteId, peerId, form } }) => saveWebFarEnd(context, siteId, peerId, form),
+  } satisfies Command<{ siteId: string; peerId: string | null; form: WebFarEndForm }, Named>,
 
   removePeer: {
     ...{ ...everything, audited: 'peer-removed' },

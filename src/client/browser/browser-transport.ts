@@ -1,6 +1,7 @@
 import { LONG_PATH_MS } from '@/core';
-import type { RunGrant } from '@/wire';
+import { PEER_PATHS, type RunGrant } from '@/wire';
 import type { Load, PeerSocket, SocketEvents, Transport } from '../run/transport';
+import { probesOver } from '../run/probe-socket';
 import { openSession } from '../run/open-session';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
 import { clockStepMs } from '../run/clock-step';
@@ -85,6 +86,7 @@ export async function openBrowserTransport(
   channel: ChannelLink,
 ): Promise<Transport> {
   let address: PeerAddress | null = null;
+  let canChannel = false;
   const troubles = new TroubleReports();
   const reader = bestReader();
   const stepMs = clockStepMs(() => performance.now());
@@ -101,14 +103,16 @@ export async function openBrowserTransport(
       const result = await openSession(grant.peer.baseUrl, grant.ticket, signal);
       if (!result.ok) return result;
       address = { baseUrl: grant.peer.baseUrl, session: result.opened.session };
+      canChannel = result.opened.info.can.dataChannel;
       // That took a round trip at least.
       if (performance.now() - askedMs >= LONG_PATH_MS) void openConnections(address, MOST_BROWSER_STREAMS);
       return result;
     },
-    connect: (path, events) => connect(address!, path, events),
+    openControl: (events) => connect(address!, PEER_PATHS.control, events),
+    openProbes: (events) => probesOver((socket) => connect(address!, PEER_PATHS.probe, socket), events),
     startDownload: (streams, onCounted) => startDownload(address!, reader, streams, onCounted, troubles),
     startUpload: (streams, idleRttMs) => startUpload(address!, streams, MOST_BROWSER_STREAMS, idleRttMs, troubles),
-    startUdp: ({ info }) => (info.can.dataChannel ? channel.open(address!, troubles) : Promise.resolve(null)),
+    startUdp: () => (canChannel ? channel.open(address!, troubles) : Promise.resolve(null)),
     sightings: () => ({ selfReadBps: selfRead, otherTraffic: null, powerSaving, clockStepMs: stepMs, reader }),
   };
 }

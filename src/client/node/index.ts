@@ -1,1 +1,2 @@
+export { openWebTransport } from './web/web-transport';
 export { openNodeTransport, type NodeTransportOptions } from './node-transport';

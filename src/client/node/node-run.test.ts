@@ -28,6 +28,7 @@ function runAgainst(baseUrl: string, ticket: string, profile = SHORT, pacedBps: 
       profile: 'standard',
       pacedBps,
       leastDirectionMs: 0,
+      web: null,
     },
     ...{ deviceId: 'd', deviceName: 'device', yardstick: { downBps: null, upBps: null } },
   };

@@ -1,5 +1,6 @@
 import { WebSocket } from 'ws';
-import type { RunGrant } from '@/wire';
+import { PEER_PATHS, type RunGrant } from '@/wire';
+import { probesOver } from '../run/probe-socket';
 import { openSession } from '../run/open-session';
 import { clockStepMs } from '../run/clock-step';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
@@ -37,6 +38,7 @@ function connect(address: PeerAddress, path: string, { onMessage, onClose }: Soc
 /** Measures with sockets. The same orchestrator as in a browser drives it. */
 export function openNodeTransport(grant: RunGrant, { authenticated }: NodeTransportOptions): Transport {
   let address: PeerAddress | null = null;
+  let canUdp = false;
   let requestBytes = LEAST_REQUEST_BYTES;
   let before: { readonly traffic: ReturnType<typeof machineTraffic>; readonly atMs: number } | null = null;
   const moved = { downBytes: 0, upBytes: 0 };
@@ -52,10 +54,12 @@ export function openNodeTransport(grant: RunGrant, { authenticated }: NodeTransp
       const result = await openSession(grant.peer.baseUrl, grant.ticket, signal);
       if (!result.ok) return result;
       address = { baseUrl: grant.peer.baseUrl, session: result.opened.session };
+      canUdp = result.opened.info.can.udp;
       requestBytes = Math.max(LEAST_REQUEST_BYTES, Math.floor(result.opened.limits.bytes * REQUEST_SHARE));
       return result;
     },
-    connect: (path, events) => connect(address!, path, events),
+    openControl: (events) => connect(address!, PEER_PATHS.control, events),
+    openProbes: (events) => probesOver((socket) => connect(address!, PEER_PATHS.probe, socket), events),
     startDownload: (streams, onCounted) => {
       loadBegins();
       const already = moved.downBytes;
@@ -69,8 +73,8 @@ export function openNodeTransport(grant: RunGrant, { authenticated }: NodeTransp
       loadBegins();
       return startUpload(address!, streams, requestBytes, (bytes) => (moved.upBytes += bytes), troubles);
     },
-    startUdp: async (opened) => {
-      if (!opened.info.can.udp) return null;
+    startUdp: async () => {
+      if (!canUdp) return null;
       const sender = { nowMs: () => performance.now(), wallMs, authenticated, troubles };
       return startStampSender(address!, sender).catch((error: unknown) => {
         troubles.report('udp-refused', errorWords(error));

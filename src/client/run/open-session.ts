@@ -1,11 +1,15 @@
-import { PEER_PATHS, sessionOpenedSchema } from '@/wire';
-import type { OpenResult } from './transport';
+import { PEER_PATHS, sessionOpenedSchema, type SessionOpened } from '@/wire';
+import type { UnfinishedReason } from '@/core';
+
+export type SessionResult =
+  | { readonly ok: true; readonly opened: SessionOpened }
+  | { readonly ok: false; readonly reason: UnfinishedReason };
 
 /**
  * Trades a ticket for a session. What the peer answers is checked; a refusal, a busy peer and one that cannot be reached
  * are told apart.
  */
-export async function openSession(baseUrl: string, ticket: string, signal: AbortSignal): Promise<OpenResult> {
+export async function openSession(baseUrl: string, ticket: string, signal: AbortSignal): Promise<SessionResult> {
   const url = new URL(PEER_PATHS.sessions, baseUrl);
   url.searchParams.set('ticket', ticket);
   try {

@@ -21,12 +21,12 @@ export function noteProbe(log: RunLog, sequence: number, nowMs: number): RunLog 
  * Enters an echo. The fastest round trip so far also tells best how the two clocks stand: the peer's time belongs to
  * the middle of the round trip. Echoes of unknown or already answered probes are passed over.
  */
-export function noteEcho(log: RunLog, sequence: number, nowMs: number, peerMs: number): RunLog {
+export function noteEcho(log: RunLog, sequence: number, nowMs: number, peerMs: number | null): RunLog {
   const sentMs = log.sentMs[sequence];
   if (sentMs === undefined || log.rttMs[sequence] !== null) return log;
   const rttMs = nowMs - sentMs;
-  const clock =
-    log.clock === null || rttMs < log.clock.rttMs ? { offsetMs: (sentMs + nowMs) / 2 - peerMs, rttMs } : log.clock;
+  const fastest = log.clock === null || rttMs < log.clock.rttMs;
+  const clock = peerMs !== null && fastest ? { offsetMs: (sentMs + nowMs) / 2 - peerMs, rttMs } : log.clock;
   return { ...log, clock, rttMs: log.rttMs.map((rtt, index) => (index === sequence ? rttMs : rtt)) };
 }
 

@@ -8,10 +8,10 @@ import {
   type StripData,
   type UnfinishedReason,
 } from '@/core';
-import { decodeEcho, encodeProbe, PEER_PATHS, readControlMessage, type SessionOpened } from '@/wire';
+import { readControlMessage, type SessionOpened } from '@/wire';
 import { stepRun } from './run-machine';
 import { samplesOf, STARTING, type LoadDirection, type RunEffect, type RunEvent, type RunState } from './run-state';
-import type { Load, PeerSocket, Transport, UdpPace, UdpProbing } from './transport';
+import type { Load, PeerSocket, Probing, Transport, UdpPace, UdpProbing } from './transport';
 
 /** What the peer said about the client and itself when the session was opened. */
 export type SeenByPeer = Pick<SessionOpened, 'sameMachine' | 'ipVersion'> & { readonly peerLinkBps: number | null };
@@ -69,7 +69,7 @@ export function startRun(
   let state: RunState = STARTING;
   let seen: SeenByPeer | null = null;
   let control: PeerSocket | null = null;
-  let probe: PeerSocket | null = null;
+  let probe: Probing | null = null;
   let udp: UdpProbing | null = null;
   let answerCounts: ((received: number | null) => void) | null = null;
   let answerReceipt: ((receipt: string | null) => void) | null = null;
@@ -142,7 +142,7 @@ export function startRun(
   const sendProbe = () => {
     if (probe === null) return;
     dispatch({ kind: 'probe-sent', sequence: nextSequence, nowMs: nowMs() });
-    probe.send(encodeProbe(nextSequence));
+    probe.send(nextSequence);
     nextSequence += 1;
   };
 
@@ -218,20 +218,16 @@ export function startRun(
     seen = { sameMachine, ipVersion, peerLinkBps: interfaceBps };
     const onClose = () => lost('peer-gone');
     try {
-      control = await transport.connect(PEER_PATHS.control, { onMessage: onControl, onClose });
-      probe = await transport.connect(PEER_PATHS.probe, {
+      control = await transport.openControl({ onMessage: onControl, onClose });
+      probe = await transport.openProbes({
         onClose,
-        onMessage: (data) => {
-          const atMs = nowMs();
-          const echo = typeof data === 'string' ? null : decodeEcho(data);
-          if (echo !== null) dispatch({ kind: 'probe-echoed', ...echo, nowMs: atMs });
-        },
+        onEcho: (sequence, peerMs) => dispatch({ kind: 'probe-echoed', sequence, peerMs, nowMs: nowMs() }),
       });
     } catch {
       lost('no-echo');
     }
     if (over()) return close();
-    if (profile.udp) udp = await transport.startUdp(result.opened);
+    if (profile.udp) udp = await transport.startUdp();
     if (over()) return close();
     if (profile.steps.includes('paced') && (pacedBps === null || !udp?.pace)) return lost('no-udp');
     dispatch({ kind: 'opened', nowMs: nowMs() });

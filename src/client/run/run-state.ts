@@ -86,7 +86,13 @@ export const STARTING: RunState = { status: 'opening', sinceMs: 0, log: EMPTY_LO
 export type RunEvent =
   | { readonly kind: 'opened'; readonly nowMs: number }
   | { readonly kind: 'probe-sent'; readonly sequence: number; readonly nowMs: number }
-  | { readonly kind: 'probe-echoed'; readonly sequence: number; readonly nowMs: number; readonly peerMs: number }
+  | {
+      readonly kind: 'probe-echoed';
+      readonly sequence: number;
+      readonly nowMs: number;
+      /** Null: the far end tells no time. */
+      readonly peerMs: number | null;
+    }
   | { readonly kind: 'download-counted'; readonly nowMs: number; readonly bytes: readonly number[] }
   | { readonly kind: 'upload-counted'; readonly peerMs: number; readonly bytes: readonly number[] }
   | { readonly kind: 'stalled'; readonly nowMs: number; readonly lateMs: number }

@@ -2,8 +2,11 @@ import type { ClientSightings, UdpSeries, UnfinishedReason } from '@/core';
 import type { SessionOpened } from '@/wire';
 import type { TroubleReports } from './trouble-reports';
 
+/** What the far end said about the client and itself. */
+export type Opened = Pick<SessionOpened, 'sameMachine' | 'ipVersion' | 'interfaceBps'>;
+
 export type OpenResult =
-  | { readonly ok: true; readonly opened: SessionOpened }
+  | { readonly ok: true; readonly opened: Opened }
   | { readonly ok: false; readonly reason: UnfinishedReason };
 
 /** A WebSocket to the peer. */
@@ -14,6 +17,18 @@ export interface PeerSocket {
 
 export interface SocketEvents {
   readonly onMessage: (data: ArrayBuffer | string) => void;
+  readonly onClose: () => void;
+}
+
+/** Probes of the delay: one is sent, and its echo is told once, with the far end's clock where that tells one. */
+export interface Probing {
+  send(sequence: number): void;
+  close(): void;
+}
+
+export interface ProbeEvents {
+  /** `farMs`: the far end's monotonic clock when it answered; null where it tells none. */
+  readonly onEcho: (sequence: number, farMs: number | null) => void;
   readonly onClose: () => void;
 }
 
@@ -48,13 +63,15 @@ export interface Transport {
   wallMs(): number;
   /** Trades the ticket for a session. */
   open(signal: AbortSignal): Promise<OpenResult>;
-  connect(path: string, events: SocketEvents): Promise<PeerSocket>;
+  /** What is said about the run while it goes on. */
+  openControl(events: SocketEvents): Promise<PeerSocket>;
+  openProbes(events: ProbeEvents): Promise<Probing>;
   /** Calls back about every 50 ms with the time and the cumulative payload bytes of each stream. */
   startDownload(streams: number, onCounted: (nowMs: number, bytes: readonly number[]) => void): Load;
   /** `idleRttMs`: of the empty line; null while not known. */
   startUpload(streams: number, idleRttMs: number | null): Load;
   /** Null where UDP cannot be used. */
-  startUdp(opened: SessionOpened): Promise<UdpProbing | null>;
+  startUdp(): Promise<UdpProbing | null>;
   /** What the client sees of itself, as it stands. */
   sightings(): Pick<ClientSightings, 'selfReadBps' | 'otherTraffic' | 'powerSaving' | 'clockStepMs' | 'reader'>;
   /** What it tried and could not do. */

@@ -4,7 +4,7 @@
  */
 export const CLIENT_TROUBLES = {
   'download-unanswered': 'a download got no answer',
-  'download-refused': 'the peer refused a download',
+  'download-refused': 'the far end refused a download',
   'download-unreadable': 'the client could not read what came down',
   'download-broke': 'a download broke off',
   'upload-broke': 'an upload broke off',

@@ -1,5 +1,6 @@
 import type { Link } from '../domain/link';
 import type { ToldCondition } from '../domain/told-condition';
+import type { FarEnd } from '../domain/far-end';
 import type { Plan } from '../domain/plan';
 import type { Reach } from '../domain/reach';
 import type { Receipt } from './receipt';
@@ -26,6 +27,8 @@ export interface RunConditions {
   readonly receipt?: Receipt | null | undefined;
   /** Bytes that the ticket allowed; absent: not known. */
   readonly limitBytes?: number | undefined;
+  /** Absent: a peer of ours. */
+  readonly farEnd?: FarEnd | undefined;
   /** What the person at the device said before the run; absent where nobody was asked. */
   readonly told?: readonly ToldCondition[];
 }

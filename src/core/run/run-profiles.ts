@@ -46,6 +46,22 @@ export function longLook(profile: RunProfile, leastDirectionMs: number): RunProf
   return { ...profile, leastDirectionMs, mostDirectionMs: Math.max(profile.mostDirectionMs, leastDirectionMs) };
 }
 
+/** Handshakes a second with a server that is not ours, and for how long the idle delay is told from them, ms. */
+const WEB_PROBES_PER_SECOND = 5;
+const WEB_IDLE_MS = 3000;
+
+/** The same profile against a web server: nothing is uploaded, few probes, never more than `mostBytes`. */
+export function downloadOnly(profile: RunProfile, mostBytes: number): RunProfile {
+  return {
+    ...profile,
+    steps: profile.steps.filter((step) => step === 'idle' || step === 'download').slice(0, 2),
+    idleMs: Math.max(profile.idleMs, WEB_IDLE_MS),
+    probesPerSecond: WEB_PROBES_PER_SECOND,
+    udp: false,
+    limits: { ...profile.limits, bytes: Math.min(profile.limits.bytes, mostBytes) },
+  };
+}
+
 /** How long a direction may last on a path of this round trip, ms. `rateBps`: what it carries, as far as known. */
 export function mostDirectionMs(
   { mostDirectionMs: most, steady }: RunProfile,

@@ -1,8 +1,8 @@
 /**
- * Something that only one run may use at a time: a provider's line, a local peer's interface, an access point.
+ * Something that only one run may use at a time: a provider's line, a local peer's interface, an access point, a web server that is not ours.
  * `kind:id`, such as "line:7f3a".
  */
-export type TurnNeed = `${'line' | 'peer' | 'air'}:${string}`;
+export type TurnNeed = `${'line' | 'peer' | 'air' | 'web'}:${string}`;
 
 /** Somebody who has, or waits for, a turn. `together`: those with the same id run at once on purpose. */
 export interface TurnClaim {
@@ -15,7 +15,7 @@ export interface TurnClaim {
 
 /** Why a turn waits. `by`: the device that has, or is to have, what this one needs. */
 export type TurnHold =
-  | { readonly kind: 'line' | 'peer' | 'air'; readonly by: string }
+  | { readonly kind: 'line' | 'peer' | 'air' | 'web'; readonly by: string }
   | { readonly kind: 'device-busy' }
   | { readonly kind: 'device-away' }
   | { readonly kind: 'others-away'; readonly missing: readonly string[] };
@@ -33,7 +33,9 @@ function clash(turn: TurnClaim, other: TurnClaim): TurnHold | null {
   if (sameGroup(turn, other)) return null;
   if (turn.deviceId === other.deviceId) return { kind: 'device-busy' };
   const shared = turn.needs.find((need) => other.needs.includes(need));
-  return shared === undefined ? null : { kind: shared.split(':')[0] as 'line' | 'peer' | 'air', by: other.deviceName };
+  return shared === undefined
+    ? null
+    : { kind: shared.split(':')[0] as 'line' | 'peer' | 'air' | 'web', by: other.deviceName };
 }
 
 /** Whether a turn could be taken up at all: its device, and all that run together with it, are there. */
@@ -76,6 +78,8 @@ export function holdWords(hold: TurnHold): string {
       return `${hold.by} is measuring against the same peer`;
     case 'air':
       return `${hold.by} is measuring on the same access point`;
+    case 'web':
+      return `${hold.by} is loading from the same web server`;
     case 'device-busy':
       return 'this device has another run before it';
     case 'device-away':

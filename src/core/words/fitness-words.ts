@@ -180,6 +180,11 @@ export function flagWords(flag: FitnessFlag): FlagWords {
       };
     case 'peer-below-plan':
       return { fact: portWords("the peer's own port", flag.facts), nextStep: 'use a peer with a faster port' };
+    case 'far-end-not-ours':
+      return {
+        fact: 'the far end is a web server of somebody else: it, or the way to it, may be the limit',
+        nextStep: 'to prove that the plan is not met, set up a peer of your own outside and run against that',
+      };
     case 'other-traffic':
       return trafficWords(flag.facts);
     case 'unsettled':
@@ -221,6 +226,7 @@ export const UNFIT_WORDS: Readonly<Partial<Record<FitnessCode, string>>> = {
   'device-limited': 'the device held back',
   'peer-busy': 'the far end was busy',
   'peer-below-plan': 'the far end is below the plan',
+  'far-end-not-ours': 'the far end is not ours',
   'other-traffic': 'others were on the line',
   'no-receipt': 'without a receipt',
   'not-credible': 'not credible',

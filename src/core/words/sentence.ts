@@ -65,6 +65,8 @@ function verdictWords({ verdict }: DirectionReport, full: string): string {
 
 function bothWords(down: DirectionReport, up: DirectionReport, full: string): string {
   const [downWords, upWords] = [verdictWords(down, full), verdictWords(up, full)];
+  if (up.rate === null) return `${downWords} down`;
+  if (down.rate === null) return `${upWords} up`;
   return downWords === upWords ? `${downWords} both ways` : `${downWords} down, ${upWords} up`;
 }
 
@@ -124,7 +126,11 @@ function heldOf(report: RunReport, { reach, plan }: RunConditions): string {
     const shows = ceilings.length === 0 ? '' : ` This cable can show ${rateFigure(ceilings[0]!)} at best:`;
     return `The plan is ${planFigures(plan)}.${shows} ${judged}, so it cannot tell whether the plan is met.`;
   }
-  return `The plan is ${planFigures(plan)}: ${judged}.${leastWords(report)}`;
+  const held = `The plan is ${planFigures(plan)}: ${judged}.${leastWords(report)}`;
+  const isShort = [down.verdict.word, up.verdict.word].some((word) => word === 'thin' || word === 'starved');
+  return isShort && fitness.some((flag) => flag.code === 'far-end-not-ours')
+    ? `${held} The web server that it came from may be the limit, so it cannot tell whether the plan is met.`
+    : held;
 }
 
 function delayOf({ idleDelay, bloat, clockStepMs = null }: RunReport): string {

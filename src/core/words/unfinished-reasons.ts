@@ -13,6 +13,15 @@ export const UNFINISHED_REASONS = {
     what: 'The peer could not be reached.',
     nextStep: 'Check that the peer runs and that its address in the set-up is right.',
   },
+  'web-unreachable': {
+    what: 'The web server could not be reached.',
+    nextStep: 'Check its address in the set-up, and that this machine resolves and reaches it.',
+  },
+  'web-refused': {
+    what: 'The web server did not hand over what was asked for.',
+    nextStep:
+      'The page of the run names its answer. Check the address in the set-up: it has to be open without signing in.',
+  },
   'peer-refused': {
     what: 'The peer refused the run.',
     nextStep: 'Check in the set-up that the peer is paired with this console.',
@@ -23,8 +32,8 @@ export const UNFINISHED_REASONS = {
     nextStep: 'Check that the peer still runs and that the device is still connected, then run again.',
   },
   'no-download': {
-    what: 'Nothing came down from the peer.',
-    nextStep: 'Look for a firewall between the device and the peer.',
+    what: 'Nothing came down from the far end.',
+    nextStep: 'Look for a firewall between the device and the far end.',
   },
   'download-unreadable': {
     what: 'Data came down, and this browser could not read it.',

@@ -101,6 +101,7 @@ async function run(address: string, options: RunOptions): Promise<void> {
       told: [],
       noticed: [],
       turnId: null,
+      loadsWeb: true,
       pacedMbps: options.pacedMbps === undefined ? null : readRate('--paced-mbps', options.pacedMbps),
     },
     authenticated: options.plainUdp !== true,

@@ -38,7 +38,8 @@ async function measure(origin: string, device: SimulatedDevice, asked: Asked): P
     order: {
       ...{ code: null, deviceId: device.deviceId, holdMs: 0 },
       ...{ deviceName: null, deviceKind: null, spotName: device.spotName, link: device.link },
-      ...{ reach: asked.reach, profile: asked.profile, told: [], noticed: [], turnId: asked.turnId, pacedMbps: null },
+      ...{ reach: asked.reach, profile: asked.profile, told: [], noticed: [], turnId: asked.turnId },
+      ...{ loadsWeb: false, pacedMbps: null },
     },
     authenticated: true,
     agentVersion: DEMO_AGENT_VERSION,

@@ -226,6 +226,7 @@ export function orderFor(code: string | null, changes: Partial<StartRun> = {}): 
     noticed: [],
     turnId: null,
     pacedMbps: null,
+    loadsWeb: false,
     holdMs: 0,
     ...changes,
   };

@@ -46,7 +46,8 @@ export async function beginLanes(
 ): Promise<void> {
   if (!can.includes('lanes')) return;
   if ((await context.store.lanes.ofDevice(device.id)).length === 0) {
-    const peers = await context.store.sites.peersOf(device.siteId);
+    // A server of somebody else's is not asked every second.
+    const peers = (await context.store.sites.peersOf(device.siteId)).filter(({ web }) => web === null);
     for (const [place, lane] of startLanes(facts, peers, consoleHost).entries())
       await add(context, device, lane, place);
   }

@@ -6,6 +6,7 @@ export { mergeDevices, openDevice, saveDevice } from './devices';
 export { putLineInUse, removeLine, saveLine } from './lines';
 export { officesRemovedLately, putBackOffice, removeDemoData, removeOffice, saveOffice } from './offices';
 export { correctPlan, removePlan } from './plans';
+export { checkWebFarEnd, saveWebFarEnd, type WebPageState } from './web-far-ends';
 export { acceptPeerKey, pinPeer, savePeer } from './peers';
 export { reachabilityOf, type Reachability } from './reachability';
 export { removeDevice, removePeer, undoRemoval, type Removed } from './removals';

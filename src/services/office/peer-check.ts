@@ -62,5 +62,8 @@ export async function checkPeer(context: ConsoleContext, peer: StoredPeer): Prom
 /** Looks at all peers of all offices now and then, so that a changed key is noticed before it is measured against. */
 export async function checkPeerKeys(context: ConsoleContext): Promise<void> {
   const { sites } = context.store;
-  for (const site of await sites.all()) for (const peer of await sites.peersOf(site.id)) await checkPeer(context, peer);
+  for (const site of await sites.all()) {
+    const peers = (await sites.peersOf(site.id)).filter(({ web }) => web === null);
+    for (const peer of peers) await checkPeer(context, peer);
+  }
 }

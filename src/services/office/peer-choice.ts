@@ -1,5 +1,5 @@
 import type { Reach } from '@/core';
-import type { StoredPeer } from '@/store';
+import type { StoredPeer, StoredTurn } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 
 /** What was usual longer ago than this says nothing about today. */
@@ -19,12 +19,25 @@ export async function usualPeerId(
   return pinned?.id ?? store.runs.usualPeerId(siteId, reach, wallMs() - USUAL_MS);
 }
 
+/** Pages of a web server are loaded by agents alone, and not by those of before: a browser is not let. */
+export async function canLoadWeb({ store }: ConsoleContext, deviceId: string): Promise<boolean> {
+  return (await store.agents.byDevice(deviceId))?.can.includes('web') === true;
+}
+
 /**
  * The peer that runs of a site and reach go to, so that they compare: the pinned one, else the usual one, else the first.
- * Null when there is none.
+ * Null when there is none. `loadsWeb`: whether whoever measures can load a web server.
  */
-export async function peerFor(context: ConsoleContext, siteId: string, reach: Reach): Promise<StoredPeer | null> {
-  const peers = (await context.store.sites.peersOf(siteId)).filter((peer) => peer.reach === reach);
+export async function peerFor(
+  context: ConsoleContext,
+  siteId: string,
+  reach: Reach,
+  loadsWeb: boolean,
+): Promise<StoredPeer | null> {
+  const all = (await context.store.sites.peersOf(siteId)).filter((peer) => peer.reach === reach);
+  const ours = all.filter(({ web }) => web === null);
+  // A web server does only until there is a peer, or where somebody wants it so.
+  const peers = ours.length === 0 || (loadsWeb && all.some(({ web, pinned }) => web !== null && pinned)) ? all : ours;
   const [first = null] = peers;
   if (peers.length < 2) return first;
   const usualId = await usualPeerId(context, siteId, reach, peers);
@@ -35,9 +48,9 @@ export async function peerFor(context: ConsoleContext, siteId: string, reach: Re
 export async function peerOfTurn(
   context: ConsoleContext,
   siteId: string,
-  { reach, peerId }: { readonly reach: Reach; readonly peerId: string | null },
+  { reach, peerId, loadsWeb }: Pick<StoredTurn, 'reach' | 'peerId'> & { readonly loadsWeb: boolean },
 ): Promise<StoredPeer | null> {
-  if (peerId === null) return peerFor(context, siteId, reach);
+  if (peerId === null) return peerFor(context, siteId, reach, loadsWeb);
   const peer = await context.store.sites.peer(peerId);
   return peer?.siteId === siteId && peer.reach === reach ? peer : null;
 }

@@ -32,12 +32,12 @@ describe('peers', () => {
     const row = (await runs.byId(run.value.runId))!;
     await runs.insert({ ...row, id: 'earlier', reach: 'internet', peerId: 'outside', status: 'running' });
     await runs.end('earlier', { status: 'finished', reason: null, endedAtMs: 1, report: {} as never }, null);
-    expect((await peerFor(console.context, siteId, 'internet'))!.id).toBe('outside');
+    expect((await peerFor(console.context, siteId, 'internet', false))!.id).toBe('outside');
     await pinPeer(console.context, other.id);
-    expect((await peerFor(console.context, siteId, 'internet'))!.id).toBe(other.id);
+    expect((await peerFor(console.context, siteId, 'internet', false))!.id).toBe(other.id);
     await pinPeer(console.context, 'outside');
     expect((await stored(other.id)).pinned).toBe(false);
-    expect(await peerFor(console.context, siteId, 'tunnel')).toBeNull();
+    expect(await peerFor(console.context, siteId, 'tunnel', false)).toBeNull();
   });
 
   it('are known again by their key; another key stops all runs until it is accepted', async () => {

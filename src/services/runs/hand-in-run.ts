@@ -40,13 +40,19 @@ function unfinished(
 }
 
 /** A run that ended as planned but lacks a figure of its profile is no result. */
-function missingFigure(report: RunReport, { profile }: RunSamples): UnfinishedReason | null {
+function missingFigure(
+  report: RunReport,
+  { profile }: RunSamples,
+  { farEnd }: Pick<StoredRun, 'farEnd'>,
+): UnfinishedReason | null {
   const { steps } = RUN_PROFILES[profile];
   if (report.idleDelay === null) return 'no-echo';
   if (steps.includes('paced') && report.paced === null) return 'no-udp';
   const lacks = (phase: 'download' | 'upload', direction: 'down' | 'up') =>
     steps.includes(phase) && report[direction].rate === null;
   if (lacks('download', 'down')) return report.down.bytes === null ? 'no-download' : 'too-slow';
+  // Nothing is sent up to a web server.
+  if (farEnd === 'web') return null;
   if (lacks('upload', 'up')) return report.up.bytes === null ? 'no-upload' : 'too-slow';
   return null;
 }
@@ -73,7 +79,7 @@ function endingOf(run: StoredRun, handIn: HandIn, kept: StoredReceipt, nowMs: nu
 
   const signed = { receipt: kept };
   const report = reportOf(handIn.samples, conditionsOf({ ...run, ...seen, ...signed }));
-  const missing = missingFigure(report, handIn.samples);
+  const missing = missingFigure(report, handIn.samples, run);
   if (missing !== null) return { ...unfinished(run, missing, endedAtMs, seen, samples), ...moved };
   return {
     ...seen,

@@ -22,6 +22,7 @@ export function conditionsOf(run: StoredRun): RunConditions {
     pageHiddenMs: run.pageHiddenMs,
     peerLinkBps: run.practice ? null : run.peerLinkBps,
     otherPeerThanUsual: run.otherPeerThanUsual,
+    farEnd: run.farEnd,
     told: run.told,
     together: run.together !== null,
     limitBytes: run.profile === 'unknown' ? undefined : RUN_PROFILES[run.profile].limits.bytes,

@@ -52,12 +52,16 @@ export interface RunOrigin {
  */
 export function needsOf(
   siteId: string,
-  { reach, id: peerId }: Pick<StoredPeer, 'reach' | 'id'>,
+  { reach, id: peerId, web }: Pick<StoredPeer, 'reach' | 'id' | 'web'>,
   { line, farLine }: Pick<Crossing, 'line' | 'farLine'>,
   link: Link,
 ): TurnNeed[] {
   const lines = [line, farLine].flatMap((each): TurnNeed[] => (each === null ? [] : [`line:${each.id}`]));
-  const path: TurnNeed[] = reach === 'local' || lines.length === 0 ? [`peer:${peerId}`] : lines;
+  const servers = (web?.pages ?? []).map((page: string): TurnNeed => `web:${new URL(page).host}`);
+  const path: TurnNeed[] = [
+    ...(reach === 'local' || lines.length === 0 ? [`peer:${peerId}` as const] : lines),
+    ...servers,
+  ];
   if (link.medium !== 'wifi' || link.accessPoint === undefined) return path;
   return [...path, `air:${siteId} ${link.accessPoint.toLocaleLowerCase()}`];
 }
@@ -79,11 +83,17 @@ export async function prepareRun(
   const { site } = admission.value;
   const { runs } = context.store;
   const turn = order.turnId === null ? null : await context.store.turns.byId(order.turnId);
-  const peer = await peerOfTurn(context, site.id, { reach: order.reach, peerId: turn?.peerId ?? null });
+  const peer = await peerOfTurn(context, site.id, {
+    ...{ reach: order.reach, peerId: turn?.peerId ?? null, loadsWeb: order.loadsWeb },
+  });
   const baseUrl = peer === null ? null : peerBaseUrl(peer.address, origin);
   if (peer === null || baseUrl === null) return failed('peer-missing', { reach: order.reach });
   if (peer.otherKey !== null) return failed('peer-key-changed', { peer: peer.name });
-  if (origin.startsWith('https:') && baseUrl.startsWith('http:')) return failed('peer-plain', { peer: peer.name });
+  if (peer.web !== null && !order.loadsWeb)
+    return failed('web-needs-agent', { peer: peer.name, device: order.deviceName ?? 'this device' });
+  if (peer.web !== null && order.profile === 'paced') return failed('web-not-paced', { peer: peer.name });
+  if (peer.web === null && origin.startsWith('https:') && baseUrl.startsWith('http:'))
+    return failed('peer-plain', { peer: peer.name });
   const found = await deviceOfAnswers(context, admission.value, visitor.address, order);
   if (!found.ok) return found;
   const device = found.value;
@@ -145,6 +155,7 @@ export async function grantRun(
     peerName: peer.name,
     lineName: line?.name ?? null,
     practice: peer.practice,
+    farEnd: peer.web === null ? 'peer' : 'web',
     otherPeerThanUsual: usualId !== null && usualId !== peer.id,
     startedAtMs: nowMs,
     lastSeenAtMs: nowMs,
@@ -178,6 +189,7 @@ export async function grantRun(
     profile: order.profile,
     pacedBps: order.pacedMbps === null ? null : order.pacedMbps * 1e6,
     leastDirectionMs: leastDirectionMs({ ...conditions, alone, again: continued !== null }, line, nowMs),
+    web: peer.web,
     deviceId: device.id,
     deviceName: device.name,
     yardstick: { downBps: yardstick('down'), upBps: yardstick('up') },

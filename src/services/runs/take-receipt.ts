@@ -42,7 +42,7 @@ export async function takeReceipt(
   carried: string | null,
 ): Promise<StoredReceipt> {
   const peer = await context.store.sites.peer(run.peerId);
-  if (peer === null || run.ticketId === null) return NONE;
+  if (peer === null || peer.web !== null || run.ticketId === null) return NONE;
   const key = await keyOf(context, peer);
   if (key === null) return NONE;
   const fits = (text: string | null): StoredReceipt | null => {

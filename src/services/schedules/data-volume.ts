@@ -10,7 +10,7 @@ import {
 import type { Device, Line } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
-import { peerFor } from '../office/peer-choice';
+import { canLoadWeb, peerFor } from '../office/peer-choice';
 import { monthBeganMs } from './zone-clock';
 
 /** Of a run's time so much goes to each direction, as a rule. */
@@ -28,8 +28,9 @@ export async function expectedBytes(
 ): Promise<number | null> {
   const lately = median(await context.store.schedules.movedLately(id, reach, profile));
   if (lately !== null) return lately;
-  const peer = await peerFor(context, siteId, reach);
+  const peer = await peerFor(context, siteId, reach, await canLoadWeb(context, id));
   if (peer === null) return null;
+  if (peer.web !== null) return peer.web.mostBytes;
   const { plan } = await crossingOf(context, siteId, peer, context.wallMs());
   const ceiling = ceilingOfLink(link, 4);
   const rates = (['down', 'up'] as const).map((direction) =>

@@ -2,7 +2,7 @@ import { dueTimes, spreadMs, type MissedWhy, type ZoneClock } from '@/core';
 import type { ScheduledTime, StoredSchedule } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
-import { peerFor } from '../office/peer-choice';
+import { canLoadWeb, peerFor } from '../office/peer-choice';
 import { queueTurn, withdrawTurn } from '../turns';
 import { expectedBytes, lineBudget } from './data-volume';
 import { scheduledDevices } from './scheduled-devices';
@@ -75,7 +75,7 @@ async function roundGoesOn({ store }: ConsoleContext, siteId: string): Promise<b
 }
 
 async function isOverBudget(context: ConsoleContext, of: StoredSchedule, time: ScheduledTime): Promise<boolean> {
-  const peer = await peerFor(context, time.siteId, time.reach);
+  const peer = await peerFor(context, time.siteId, time.reach, await canLoadWeb(context, time.deviceId));
   if (peer === null) return false;
   const { line } = await crossingOf(context, time.siteId, peer, context.wallMs());
   if (line === null || line.budgetBytes === null) return false;

@@ -1,9 +1,9 @@
-import { holdOf, holdWords, type ProfileName, type Reach } from '@/core';
-import type { StoredTurn } from '@/store';
+import { holdOf, holdWords, type ProfileName, type Reach, type TurnNeed } from '@/core';
+import type { Device, StoredTurn } from '@/store';
 import { done, failed, type ConsoleFaultCode, type Outcome, type QueueOrder } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
-import { peerOfTurn } from '../office/peer-choice';
+import { canLoadWeb, peerOfTurn } from '../office/peer-choice';
 import { provesIt } from '../console/proofs';
 import { needsOf } from '../runs/start-run';
 import { aboutMs, moveQueue, turnState } from './turn-desk';
@@ -44,10 +44,15 @@ async function queueAll(
   const asked: StoredTurn[] = [];
   const nowMs = context.wallMs();
   for (const reach of order.reaches) {
-    const peer = await peerOfTurn(context, site.id, { reach, peerId });
-    if (peer === null) return failed('peer-missing', { reach });
-    if (peer.otherKey !== null) return failed('peer-key-changed', { peer: peer.name });
-    const crossing = await crossingOf(context, site.id, peer, nowMs);
+    const paths = new Map<string, readonly TurnNeed[]>();
+    for (const { id: deviceId, name, link } of chosen as Device[]) {
+      const loadsWeb = await canLoadWeb(context, deviceId);
+      const peer = await peerOfTurn(context, site.id, { reach, peerId, loadsWeb });
+      if (peer === null) return failed('peer-missing', { reach });
+      if (peer.otherKey !== null) return failed('peer-key-changed', { peer: peer.name });
+      if (peer.web !== null && !loadsWeb) return failed('web-needs-agent', { peer: peer.name, device: name });
+      paths.set(deviceId, needsOf(site.id, peer, await crossingOf(context, site.id, peer, nowMs), link));
+    }
     for (let time = 0; time < order.times; time += 1) {
       // One device alone shares with nobody.
       const together = order.together && chosen.length > 1 ? context.newId() : null;
@@ -60,7 +65,7 @@ async function queueAll(
           reach,
           peerId,
           profile: order.profile,
-          needs: needsOf(site.id, peer, crossing, device!.link),
+          needs: [...paths.get(device!.id)!],
           together,
           askedBy,
           askedAtMs: nowMs,

@@ -36,7 +36,7 @@ async function noticesOf(context: ConsoleContext, siteId: string, peers: readonl
   const notices = running.map((run) => `${run.deviceName} is measuring now. What would halve it waits for its turn.`);
   for (const reach of FARTHEST_FIRST) {
     const usualId = await usualPeerId(context, siteId, reach, peers);
-    const [usual, peer] = [peers.find(({ id }) => id === usualId), await peerFor(context, siteId, reach)];
+    const [usual, peer] = [peers.find(({ id }) => id === usualId), await peerFor(context, siteId, reach, false)];
     if (usual !== undefined && peer !== null && usual.id !== peer.id)
       notices.push(`Runs of reach ${reach} went to ${usual.name} before; now they go to ${peer.name}.`);
   }
@@ -55,7 +55,7 @@ export async function joinPageOf(
   const [devices, spots, peers] = await Promise.all([
     sites.devicesOf(site.id),
     sites.spotsOf(site.id),
-    sites.peersOf(site.id),
+    sites.peersOf(site.id).then((all) => all.filter(({ web }) => web === null)),
   ]);
   const spotName = (id: string | null) => spots.find((spot) => spot.id === id)?.name ?? '';
   return {

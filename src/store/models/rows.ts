@@ -4,6 +4,7 @@ import type {
   CaseRule,
   DeviceKind,
   Evidence,
+  FarEnd,
   Interval,
   Link,
   Plan,
@@ -17,6 +18,7 @@ import type {
   TurnNeed,
   UnfinishedReason,
   VerdictWord,
+  WebFarEnd,
 } from '@/core';
 
 /** Rows as they stand in the database. Ids are text, times UTC epoch ms, rates bits per second. */
@@ -158,6 +160,8 @@ export interface PeerRow extends Row<PeerRow> {
   /** The office in which it stands, when it is one of ours; only for a tunnel. */
   farSiteId: string | null;
   pinnedAtMs: number | null;
+  /** It is no peer but a web server, which agents alone can load; null: a peer. */
+  web: WebFarEnd | null;
 }
 
 export interface RunRow extends Row<RunRow> {
@@ -188,6 +192,7 @@ export interface RunRow extends Row<RunRow> {
   pageHiddenMs: number;
   peerLinkBps: number | null;
   otherPeerThanUsual: boolean;
+  farEnd: FarEnd;
   userAgent: string | null;
   methodVersion: number | null;
   verdict: VerdictWord | null;

@@ -184,6 +184,7 @@ export function defineTables(sequelize: Sequelize): Tables {
       columns({
         ...{ id, siteId: text, name: text, reach: text, address: text, practice: yesNo, pinned: yesNo },
         ...{ publicKey: maybeText, otherKey: maybeText, farSiteId: maybeText, pinnedAtMs: maybeNumber },
+        web: maybeJson,
       }),
       { ...plain, tableName: 'peers' },
     ),
@@ -216,6 +217,7 @@ export function defineTables(sequelize: Sequelize): Tables {
         pageHiddenMs: { ...number, defaultValue: 0 },
         peerLinkBps: maybeNumber,
         otherPeerThanUsual: yesNo,
+        farEnd: { ...text, defaultValue: 'peer' },
         userAgent: maybeText,
         methodVersion: maybeNumber,
         verdict: maybeText,

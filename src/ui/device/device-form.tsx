@@ -78,6 +78,7 @@ export function orderOf(join: JoinPage, answers: DeviceAnswers, turnId: string |
     noticed: noticedNow(),
     turnId,
     pacedMbps: null,
+    loadsWeb: false,
     holdMs: 0,
   };
 }

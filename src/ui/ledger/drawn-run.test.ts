@@ -11,7 +11,14 @@ const run = (changes: Partial<Run>): Run => ({
   ...{ peerName: 'Hilltop', lineName: null, reach: 'internet', link: { medium: 'unknown' }, linkKind: 'wifi-5' },
   ...{ plan: null, profile: 'standard', practice: false, demo: false, status: 'finished', reason: null },
   ...{ startedAtMs: Date.UTC(2026, 10, 24, 9), lastSeenAtMs: 0, endedAtMs: null, sameMachine: null, ipVersion: null },
-  ...{ pageHiddenMs: 0, peerLinkBps: null, otherPeerThanUsual: false, userAgent: null, methodVersion: 1 },
+  ...{
+    farEnd: 'peer',
+    pageHiddenMs: 0,
+    peerLinkBps: null,
+    otherPeerThanUsual: false,
+    userAgent: null,
+    methodVersion: 1,
+  },
   ...{ verdict: 'thin', downBps: 402e6, upBps: 9.38e6, idleMs: 15.2, addedMs: 42, sketch: null, setId: 'r' },
   ...{ askedBy: null, together: null, told: [], noticed: [], notes: '', shareNumber: null, evidence: 'alone' },
   ...{

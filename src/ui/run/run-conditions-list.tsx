@@ -63,7 +63,9 @@ export function RunConditionsList({ run, hasSamples, offersSamples }: RunConditi
   const known: [string, string][] = [
     ['link', linkWords(run.link)],
     ['spot', run.spotName ?? 'not given'],
-    ['peer', run.peerName || 'not given'],
+    run.farEnd === 'web'
+      ? ['web server', `${run.peerName}: downloads alone, delay by TCP handshakes`]
+      : ['peer', run.peerName || 'not given'],
   ];
   const ofFile: [string, string][] = [
     // What a link of that kind usually is stands beside it in the record, and is no fact of this run.

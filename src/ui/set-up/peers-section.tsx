@@ -4,8 +4,9 @@ import type { ReactNode } from 'react';
 import type { SetUp } from '@/services';
 import { Button } from '../parts/button';
 import { Confirm } from '../parts/confirm';
-import type { EditActions } from '../form/form-state';
+import type { EditActions, FormAction } from '../form/form-state';
 import { Section } from './section';
+import { WebFarEndForm } from './web-far-end-form';
 import { ChoiceField, ActionForm, TextField } from '../form/action-form';
 
 type Peer = SetUp['peers'][number];
@@ -13,6 +14,7 @@ type Peer = SetUp['peers'][number];
 export interface PeerActions extends EditActions {
   readonly pin: (peerId: string) => Promise<void>;
   readonly acceptKey: (peerId: string) => Promise<void>;
+  readonly saveWeb: FormAction;
 }
 
 interface PeersSectionProps extends Pick<SetUp, 'peers' | 'publicKey' | 'sites'> {
@@ -144,7 +146,11 @@ export function PeersSection({ siteId, sites, peers, states, nearest, publicKey,
                 <span className="text-sm underline decoration-hairline underline-offset-4">edit</span>
               </summary>
               <div className="pb-5 pt-2">
-                <PeerForm siteId={siteId} peer={peer} otherSites={otherSites} actions={actions} />
+                {peer.web === null ? (
+                  <PeerForm siteId={siteId} peer={peer} otherSites={otherSites} actions={actions} />
+                ) : (
+                  <WebFarEndForm siteId={siteId} peer={peer} save={actions.saveWeb} remove={actions.remove} />
+                )}
               </div>
             </details>
             <PeerStanding
@@ -163,16 +169,48 @@ export function PeersSection({ siteId, sites, peers, states, nearest, publicKey,
               <PeerForm key={peers.length} siteId={siteId} peer={null} otherSites={otherSites} actions={actions} />
             </div>
           </details>
+          <details>
+            <summary className="py-2 underline decoration-hairline underline-offset-4 hover:decoration-ink">
+              No peer outside yet? Let agents load a web server
+            </summary>
+            <div className="pb-3 pt-2">
+              <p className="mb-4 max-w-[44rem] text-sm text-quiet">
+                Any web server that you may load will do for a first look: for downloads only, by agents only (
+                <a href="/agents" className="underline underline-offset-4">
+                  this console’s own machine
+                </a>{' '}
+                is one). It can show that a plan is met, never that it is not: it may be the limit itself.
+              </p>
+              <WebFarEndForm
+                key={peers.length}
+                siteId={siteId}
+                peer={null}
+                save={actions.saveWeb}
+                remove={actions.remove}
+              />
+            </div>
+          </details>
         </li>
       </ul>
       {nearest}
       <div className="mt-5 text-sm">
         <p className="text-quiet">
-          A peer on another machine measures only for consoles whose key it was given. Start it there with
+          A peer of your own outside takes one line on any machine that others can reach. It measures only for consoles
+          whose key it was given. From a copy of this program, or from its image:
         </p>
         <p className="figure mt-1 break-all border border-hairline bg-sheet px-3 py-2 text-[0.8rem] select-all">
           npm run peer -- --name &quot;outside peer&quot; --trust {publicKey}
         </p>
+        <p className="figure mt-1 break-all border border-hairline bg-sheet px-3 py-2 text-[0.8rem] select-all">
+          podman run -d -p 4870:4870 -v peer-key:/data bent-straw-peer --name &quot;outside peer&quot; --trust{' '}
+          {publicKey}
+        </p>
+        {otherSites.length > 0 && (
+          <p className="mt-3 text-quiet">
+            {otherSites[0]!.name} can be a far end too: a peer that runs there, with reach tunnel behind a VPN or
+            internet over its own address, measures the way between both offices.
+          </p>
+        )}
       </div>
     </Section>
   );

@@ -132,6 +132,17 @@ export const CONSOLE_FAULTS = {
     title: 'No peer for this reach',
     sentence: 'No peer of reach {reach} is set up for this office. Add one in the set-up.',
   },
+  'web-needs-agent': {
+    status: 409,
+    title: 'Only agents load a web server',
+    sentence:
+      'The far end {peer} is a web server, which only an agent can load, and {device} is none, or one of before: run on an agent, or set up a peer of your own outside.',
+  },
+  'web-not-paced': {
+    status: 409,
+    title: 'A web server takes no UDP',
+    sentence: 'The far end {peer} is a web server, which only sends: choose another profile, or set up a peer outside.',
+  },
   'peer-plain': {
     status: 409,
     title: 'Peer without HTTPS',

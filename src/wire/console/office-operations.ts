@@ -10,6 +10,7 @@ import { SIDE_OPERATIONS } from './side-operations';
 import { TIME_OPERATIONS } from './time-operations';
 import { ledgerRunSchema } from './ledger-messages';
 import { linkSchema } from './link-schema';
+import { webFarEndSchema } from './run-messages';
 import { chosenRunsSchema, leaveOutSchema, noteRunsSchema, tagRunsSchema } from '../forms/ledger-schemas';
 import type { Operation } from './operation';
 import {
@@ -18,6 +19,7 @@ import {
   mergeFormSchema,
   officeFormSchema,
   peerFormSchema,
+  webFarEndFormSchema,
   planFormSchema,
   runNotesSchema,
 } from '../forms/set-up-schemas';
@@ -57,6 +59,8 @@ const office = z.object({
     z.object({
       ...{ id, name: z.string(), reach: z.enum(REACHES), address: z.string(), pinned: z.boolean() },
       ...{ publicKey: z.string().nullable(), keyChanged: z.boolean(), farSiteId: z.string().nullable() },
+      /** It is a web server: its pages, and what a run loads of them at most. */
+      web: webFarEndSchema.nullable(),
     }),
   ),
 });
@@ -268,6 +272,24 @@ export const OFFICE_OPERATIONS = {
     path: '/api/v1/sites/{id}/peers/{peer}',
     request: peerFormSchema,
     summary: 'Change a peer.',
+    answers: { 200: made },
+    faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'],
+  },
+  addWebFarEnd: {
+    ...shared,
+    method: 'post',
+    path: '/api/v1/sites/{id}/web-far-ends',
+    summary: 'A web server as the far end of downloads by agents, where there is no peer outside.',
+    request: webFarEndFormSchema,
+    answers: { 201: made },
+    faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'],
+  },
+  changeWebFarEnd: {
+    ...shared,
+    method: 'put',
+    path: '/api/v1/sites/{id}/web-far-ends/{peer}',
+    summary: 'Change a web server that is a far end.',
+    request: webFarEndFormSchema,
     answers: { 200: made },
     faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'],
   },

@@ -1,5 +1,13 @@
 import { z } from 'zod';
-import { DEVICE_KINDS, PROFILE_NAMES, REACHES, TOLD_CONDITIONS, UNFINISHED_CODES, VERDICT_WORDS } from '@/core';
+import {
+  DEVICE_KINDS,
+  PROFILE_NAMES,
+  REACHES,
+  TOLD_CONDITIONS,
+  UNFINISHED_CODES,
+  VERDICT_WORDS,
+  type WebFarEnd,
+} from '@/core';
 import { linkSchema } from './link-schema';
 import { runSamplesSchema } from './samples-schema';
 
@@ -33,10 +41,23 @@ export const startRunSchema = z.strictObject({
   turnId: z.string().max(64).nullable().default(null),
   /** So long the answer may be held back while nothing changes for a turn that waits, ms. */
   holdMs: z.number().int().min(0).max(20_000).default(0),
+  /** Whether it can load a web server where there is no peer: agents can, browsers are not let. */
+  loadsWeb: z.boolean().default(false),
   /** Rate of the UDP of a paced run, Mb/s. */
   pacedMbps: z.number().positive().max(MOST_PACED_MBPS).nullable().default(null),
 });
 export type StartRun = z.infer<typeof startRunSchema>;
+
+/** What an agent loads where the far end is a web server. */
+export const webFarEndSchema = z.object({
+  pages: z
+    .array(z.url({ protocol: /^https?$/ }))
+    .min(1)
+    .max(8)
+    .readonly(),
+  mostBytes: z.number().positive().max(1e13),
+  contact: z.string().max(200),
+}) satisfies z.ZodType<WebFarEnd>;
 
 /** Console → device page: everything the measuring worker needs. */
 export const runGrantSchema = z.object({
@@ -49,6 +70,8 @@ export const runGrantSchema = z.object({
   pacedBps: z.number().positive().nullable(),
   /** Each direction lasts at least so long, ms: a long look at a line, which may be fast only at first; 0: no such wish. */
   leastDirectionMs: z.number().nonnegative().default(0),
+  /** The far end is no peer but a web server: only an agent is granted that. */
+  web: webFarEndSchema.nullable().default(null),
   deviceId: z.string(),
   deviceName: z.string(),
   /** For the dashed lines of the live strip, bits per second. */

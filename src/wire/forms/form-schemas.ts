@@ -21,6 +21,7 @@ import {
   peerFormSchema,
   planFormSchema,
   runNotesSchema,
+  webFarEndFormSchema,
 } from './set-up-schemas';
 
 /** The console's forms by name: the browser checks with these before it sends, the server again when it receives. */
@@ -40,6 +41,7 @@ export const FORM_SCHEMAS = {
   plan: planFormSchema,
   device: deviceFormSchema,
   peer: peerFormSchema,
+  'web-far-end': webFarEndFormSchema,
   token: tokenFormSchema,
   'run-notes': runNotesSchema,
   'sign-in': signInFormSchema,

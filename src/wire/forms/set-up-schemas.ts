@@ -116,6 +116,40 @@ export const peerFormSchema = z.object({
 });
 export type PeerForm = z.infer<typeof peerFormSchema>;
 
+const MOST_PAGES = 8;
+const LARGEST_WEB_RUN_MB = 100_000;
+
+/** A web server as the far end: what may be loaded of it, how much of it a run loads at most, and whom its owner can write to. */
+export const webFarEndFormSchema = z.object({
+  name: name('web server'),
+  /** As typed, a line each, or as a script sends them. */
+  pages: z
+    .union([z.string(), z.array(z.string())])
+    .transform((typed) => [typed].flat().flatMap((text) => text.split(/\s+/).filter((page) => page !== '')))
+    .refine((pages) => pages.length >= 1 && pages.length <= MOST_PAGES, `One to ${MOST_PAGES} addresses, a line each.`)
+    .refine(
+      (pages) => pages.every((page) => URL.canParse(page) && /^https?:$/.test(new URL(page).protocol)),
+      'Write whole addresses, such as https://files.example/large.bin.',
+    )
+    .refine((pages) => pages.every((page) => !/\/\/[^/]*@/.test(page)), 'Leave names and passwords out of addresses.'),
+  mostMb: typedNumber.pipe(
+    z
+      .number('Say how much a run may load at most.')
+      .min(10, 'At least 10 MB: less tells no rate.')
+      .max(LARGEST_WEB_RUN_MB, `At most ${LARGEST_WEB_RUN_MB} MB.`),
+  ),
+  contact: z
+    .string()
+    .trim()
+    .min(3, 'Say where its owner can write to: an e-mail address, or a page.')
+    .max(120, 'At most 120 characters.')
+    .regex(
+      /^[\x21-\x27\x2a-\x7e]+$/,
+      'Plain letters without blanks or brackets: it goes into the head of each request.',
+    ),
+});
+export type WebFarEndForm = z.infer<typeof webFarEndFormSchema>;
+
 /** How long samples stay; blank: for ever. */
 export const keepingFormSchema = z.object({
   sampleDays: typedNumber.refine(

@@ -84,6 +84,11 @@ export async function savePeerAction(_: FormState, form: FormData): Promise<Form
   return actOnForm('peer', form, COMMANDS.savePeer, (peer) => ({ ...ids, form: peer }));
 }
 
+export async function saveWebFarEndAction(_: FormState, form: FormData): Promise<FormState> {
+  const ids = { siteId: idIn(form, 'siteId'), peerId: textOf(form, 'peerId') };
+  return actOnForm('web-far-end', form, COMMANDS.saveWebFarEnd, (web) => ({ ...ids, form: web }));
+}
+
 export async function removePeerAction(peerId: string): Promise<void> {
   await act(COMMANDS.removePeer, { peerId }, HERE);
 }

@@ -3,7 +3,8 @@ import type { SetUp } from '@/services';
 import { checkedPeer } from './checked-peer';
 
 /** Where there is a choice of peers, which one is nearest by delay. */
-export async function NearestPeers({ peers }: Pick<SetUp, 'peers'>) {
+export async function NearestPeers({ peers: all }: Pick<SetUp, 'peers'>) {
+  const peers = all.filter(({ web }) => web === null);
   const choices = REACHES.filter((reach) => peers.filter((peer) => peer.reach === reach).length > 1);
   const found = await Promise.all(
     choices.map(async (reach) => {

@@ -37,11 +37,13 @@ import {
   saveLineAction,
   saveOfficeAction,
   savePeerAction,
+  saveWebFarEndAction,
   savePlanAction,
   undoRemovalAction,
 } from './actions';
 import { NearestPeers } from './nearest-peers';
 import { PeerStateLine } from './peer-state-line';
+import { WebStateLine } from './web-state-line';
 import { ReachabilityLine } from './reachability-line';
 
 export const metadata: Metadata = { title: 'Set-up' };
@@ -57,7 +59,7 @@ export default async function SetUpPage() {
     setUp.peers.map((peer) => [
       peer.id,
       <Suspense key={peer.id} fallback={<span className="text-quiet">asking …</span>}>
-        <PeerStateLine peer={peer} />
+        {peer.web === null ? <PeerStateLine peer={peer} /> : <WebStateLine web={peer.web} />}
       </Suspense>,
     ]),
   );
@@ -104,6 +106,7 @@ export default async function SetUpPage() {
       <PeersSection
         actions={{
           ...{ save: savePeerAction, remove: removePeerAction, pin: pinPeerAction, acceptKey: acceptPeerKeyAction },
+          saveWeb: saveWebFarEndAction,
         }}
         siteId={site.id}
         sites={setUp.sites}

@@ -24,6 +24,7 @@ export const FITNESS_EFFECTS = {
   'device-limited': 'bars',
   'peer-busy': 'bars',
   'peer-below-plan': 'bars',
+  'far-end-not-ours': 'bars',
   'other-traffic': 'bars',
   unsettled: 'weakens',
   'single-run': 'weakens',
@@ -79,6 +80,8 @@ export interface FitnessFacts {
   readonly imported: null;
   /** One TCP connection, on purpose. */
   readonly 'single-stream': null;
+  /** A web server of somebody else's: it may be the limit. */
+  readonly 'far-end-not-ours': null;
   readonly 'link-below-plan': SlowPort;
   readonly 'link-doubtful': { readonly measuredBps: number; readonly mostBps: number; readonly lineRateBps: number };
   readonly 'over-wifi': null;

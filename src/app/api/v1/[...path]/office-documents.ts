@@ -21,8 +21,8 @@ export async function officeDocument(context: ConsoleContext, siteId: string) {
       ...{ id, name, provider, inUse, plan, plans, shown },
     })),
     devices: devices.map((device) => ({ ...device, standsBy: context.standing.isPresent(device.id) })),
-    peers: peers.map(({ id, name, reach, address, pinned, publicKey, otherKey, farSiteId }) => ({
-      ...{ id, name, reach, address, pinned, publicKey, keyChanged: otherKey !== null, farSiteId },
+    peers: peers.map(({ id, name, reach, address, pinned, publicKey, otherKey, farSiteId, web }) => ({
+      ...{ id, name, reach, address, pinned, publicKey, keyChanged: otherKey !== null, farSiteId, web },
     })),
   });
 }

@@ -169,6 +169,10 @@ export const OFFICE_HANDLERS: Handlers = {
     idOf(await perform(COMMANDS.savePeer, { siteId: ids.id, peerId: null, form: body })),
   changePeer: async ({ ids, body }) =>
     idOf(await perform(COMMANDS.savePeer, { siteId: ids.id, peerId: ids.peer, form: body })),
+  addWebFarEnd: async ({ ids, body }) =>
+    idOf(await perform(COMMANDS.saveWebFarEnd, { siteId: ids.id, peerId: null, form: body })),
+  changeWebFarEnd: async ({ ids, body }) =>
+    idOf(await perform(COMMANDS.saveWebFarEnd, { siteId: ids.id, peerId: ids.peer, form: body })),
   removePeer: ({ ids }) => perform(COMMANDS.removePeer, { peerId: ids.peer }),
   pinPeer: ({ ids }) => perform(COMMANDS.pinPeer, { peerId: ids.peer }),
   acceptPeerKey: ({ ids }) => perform(COMMANDS.acceptPeerKey, { peerId: ids.peer }),

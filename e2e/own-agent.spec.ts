@@ -1,9 +1,46 @@
+import { once } from 'node:events';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { hostname } from 'node:os';
-import { expect } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { test } from './one-browser';
 import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';
 import { signIn } from './technician';
+
+/** What the API calls this machine. */
+async function ownMachine(page: Page): Promise<{ siteId: string; deviceId: string }> {
+  const read = async <Document>(path: string) =>
+    (await (await page.request.get(`${program.origin}/api/v1/sites${path}`)).json()) as Document;
+  const [site] = await read<{ id: string }[]>('');
+  const { agents } = await read<{ agents: { deviceId: string }[] }>(`/${site!.id}/agents`);
+  return { siteId: site!.id, deviceId: agents[0]!.deviceId };
+}
+
+const PAGE_BYTES = 1_200_000_000;
+
+/** A page of so many zeros, handed out from where it is asked for, 20 MB a second. */
+async function startWebServer() {
+  const zeros = Buffer.alloc(1_000_000);
+  const server = createServer(({ headers }, answer) => {
+    const [, from = '0', to = ''] = /^bytes=(\d+)-(\d*)$/.exec(headers.range ?? '') ?? [];
+    const last = to === '' ? PAGE_BYTES - 1 : Number(to);
+    answer.writeHead(206, {
+      ...{ 'Content-Range': `bytes ${from}-${last}/${PAGE_BYTES}`, 'Content-Length': last - Number(from) + 1 },
+    });
+    if (to !== '') return void answer.end(zeros.subarray(0, last - Number(from) + 1));
+    const pouring = setInterval(() => answer.write(zeros), 50);
+    answer.once('close', () => clearInterval(pouring));
+  }).listen(0, '127.0.0.1');
+  await once(server, 'listening');
+  return {
+    page: `http://127.0.0.1:${(server.address() as AddressInfo).port}/large.bin`,
+    close: () => {
+      server.closeAllConnections();
+      server.close();
+    },
+  };
+}
 
 test.describe.configure({ mode: 'serial' });
 
@@ -35,18 +72,10 @@ test('the console’s own machine stands by and is watched from the first minute
 
 test('a lane that is added is asked at once, and what it says is seen live', async ({ page }) => {
   await signIn(page, program);
-  const agents = (await (await page.request.get(`${program.origin}/api/v1/sites`)).json()) as
-    | { sites?: { id: string }[] }
-    | { id: string }[];
-  const siteId = (Array.isArray(agents) ? agents : agents.sites!)[0]!.id;
-  const { agents: machines } = (await (
-    await page.request.get(`${program.origin}/api/v1/sites/${siteId}/agents`)
-  ).json()) as {
-    agents: { deviceId: string }[];
-  };
+  const { deviceId } = await ownMachine(page);
   const added = await page.request.post(`${program.origin}/api/v1/lanes`, {
     data: {
-      deviceId: machines[0]!.deviceId,
+      deviceId,
       name: 'Itself',
       kind: 'echo',
       target: '127.0.0.1',
@@ -59,6 +88,41 @@ test('a lane that is added is asked at once, and what it says is seen live', asy
   await page.goto(`${program.origin}/watch?span=300000`);
   const lanes = page.getByRole('slider', { name: `Lanes of ${hostname()}` });
   await expect(lanes).toHaveAttribute('aria-valuetext', /Itself: \d+\.\d ms/, { timeout: 30_000 });
+});
+
+test('where there is no peer outside, it loads a web server: entered in the set-up, measured, and told as what it is', async ({
+  page,
+}) => {
+  const mirror = await startWebServer();
+  await signIn(page, program, '/set-up');
+  await page.getByText('No peer outside yet? Let agents load a web server').click();
+  const form = page.getByRole('form', { name: 'New web server' });
+  await form.getByLabel('name', { exact: true }).fill('Mirror');
+  await form.getByLabel('contact').fill('tech@larkspur.example');
+  await form.getByLabel('what may be loaded').fill('files.example/large.bin');
+  await form.getByRole('button', { name: 'Add the web server' }).click();
+  await expect(form.getByText(/Write whole addresses, such as/)).toBeVisible();
+  await form.getByLabel('what may be loaded').fill(mirror.page);
+  await form.getByRole('button', { name: 'Add the web server' }).click();
+  await expect(page.getByText(/answers, 1\.20 GB · downloads by agents only/)).toBeVisible();
+
+  const { siteId, deviceId } = await ownMachine(page);
+  const asked = await page.request.post(`${program.origin}/api/v1/turns`, {
+    data: {
+      ...{ siteId, deviceIds: [deviceId], reaches: ['internet'], times: 1, profile: 'quick' },
+    },
+    headers: { Origin: program.origin },
+  });
+  expect(asked.status()).toBe(201);
+  await page.goto(program.origin);
+  const queue = page.getByRole('region', { name: 'Queue' });
+  await expect(queue.getByText('Nothing runs and nothing waits.')).toBeVisible({ timeout: 30_000 });
+  await page.goto(`${program.origin}/ledger`);
+  await page.getByRole('row').filter({ hasText: hostname() }).getByRole('link').first().click();
+  await expect(page.getByText('Upload was not measured')).toBeVisible();
+  await expect(page.getByText('Mirror: downloads alone, delay by TCP handshakes')).toBeVisible();
+  await expect(page.getByText('the far end is a web server of somebody else')).toBeVisible();
+  mirror.close();
 });
 
 test('it is the same after a start, and stays away once it is retired', async ({ page }) => {

@@ -262,7 +262,8 @@ export function reportOf(samples: RunSamples, conditions: RunConditions): RunRep
       loadedRttMs: worst(loads.map((delay) => delay?.medianMs)),
       jitterMs: worst(loads.map((delay) => delay?.jitterMs)),
       lossRatio: loss === null ? null : oneWayLoss(loss),
-      steady: [down.rate, up.rate].every((rate) => rate !== null && rate.settled && rate.steadiness >= STEADY_FROM),
+      // What was not measured is not unsteady.
+      steady: [down.rate, up.rate].every((rate) => rate === null || (rate.settled && rate.steadiness >= STEADY_FROM)),
       wired: conditions.link.medium === 'wired',
       upAddedMs: up.addedMs,
     }),

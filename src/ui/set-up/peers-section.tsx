@@ -176,7 +176,7 @@ export function PeersSection({ siteId, sites, peers, states, nearest, publicKey,
             <div className="pb-3 pt-2">
               <p className="mb-4 max-w-[44rem] text-sm text-quiet">
                 Any web server that you may load will do for a first look: for downloads only, by agents only (
-                <a href="/agents" className="underline underline-offset-4">
+                <a href="/agent" className="underline underline-offset-4">
                   this console’s own machine
                 </a>{' '}
                 is one). It can show that a plan is met, never that it is not: it may be the limit itself.

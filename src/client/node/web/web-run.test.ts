@@ -120,6 +120,8 @@ describe('a run against a web server', () => {
     expect([report.up.rate, report.up.bytes, samples.udp, samples.peerClockOffsetMs, receipt]).toEqual(
       Array(5).fill(null),
     );
+    // Nothing is said against a direction that was not measured.
+    expect(report.suitability.map(({ because }) => because.by)).not.toContain('unsteady');
     expect(report.fitness.map(({ code }) => code)).toContain('far-end-not-ours');
     expect(report.fitness.map(({ code }) => code)).not.toContain('no-receipt');
   });

@@ -1,7 +1,10 @@
+import { spawn } from 'node:child_process';
 import { once } from 'node:events';
+import { mkdtempSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { hostname } from 'node:os';
+import { hostname, tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { expect, type Page } from '@playwright/test';
 import { test } from './one-browser';
 import { newPort } from './ports';
@@ -9,12 +12,12 @@ import { newDataFolder, startProgram, type Program } from './program';
 import { signIn } from './technician';
 
 /** What the API calls this machine. */
-async function ownMachine(page: Page): Promise<{ siteId: string; deviceId: string }> {
+async function ownMachine(page: Page, name = hostname()): Promise<{ siteId: string; deviceId: string }> {
   const read = async <Document>(path: string) =>
     (await (await page.request.get(`${program.origin}/api/v1/sites${path}`)).json()) as Document;
   const [site] = await read<{ id: string }[]>('');
-  const { agents } = await read<{ agents: { deviceId: string }[] }>(`/${site!.id}/agents`);
-  return { siteId: site!.id, deviceId: agents[0]!.deviceId };
+  const { agents } = await read<{ agents: { deviceId: string; name: string }[] }>(`/${site!.id}/agents`);
+  return { siteId: site!.id, deviceId: agents.find((agent) => agent.name === name)!.deviceId };
 }
 
 const PAGE_BYTES = 1_200_000_000;
@@ -123,6 +126,38 @@ test('where there is no peer outside, it loads a web server: entered in the set-
   await expect(page.getByText('Mirror: downloads alone, delay by TCP handshakes')).toBeVisible();
   await expect(page.getByText('the far end is a web server of somebody else')).toBeVisible();
   mirror.close();
+});
+
+test('it is the far end of another machine’s run: chosen on the page of agents, and told with both ends', async ({
+  page,
+}) => {
+  await signIn(page, program, '/agent');
+  const state = mkdtempSync(join(tmpdir(), 'bent-straw-e2e-'));
+  const code = /\(code (\w+)\)/.exec(program.output())![1]!;
+  const attic = spawn(
+    process.execPath,
+    ['dist/agent.mjs', 'join', `${program.origin}/j/${code}`, '--name', 'Attic box'],
+    {
+      env: { ...process.env, HOME: state, XDG_STATE_HOME: state },
+      stdio: 'ignore',
+    },
+  );
+  const form = page.getByRole('form', { name: 'Measure between two machines' });
+  await form.getByLabel('from').selectOption('Attic box');
+  await expect(form.getByLabel('to', { exact: true })).toHaveValue((await ownMachine(page, hostname())).deviceId);
+  await form.getByLabel('how').selectOption('quick');
+  await form.getByRole('button', { name: 'Measure between them' }).click();
+  await expect(form.getByText('In the queue; the board shows it')).toBeVisible();
+  await page.goto(program.origin);
+  const queue = page.getByRole('region', { name: 'Queue' });
+  await expect(queue.getByText('Nothing runs and nothing waits.')).toBeVisible({ timeout: 40_000 });
+  attic.kill('SIGTERM');
+  await page.goto(`${program.origin}/ledger?q=reach%3Dbetween`);
+  await page.getByRole('row').filter({ hasText: 'Attic box' }).getByRole('link').first().click();
+  await expect(page.getByText(`between · against ${hostname()}`)).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Attic box');
+  // Both ends are this very machine, which is said before anything else.
+  await expect(page.getByText('The device and the peer are one machine')).toBeVisible();
 });
 
 test('it is the same after a start, and stays away once it is retired', async ({ page }) => {

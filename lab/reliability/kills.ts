@@ -71,7 +71,7 @@ async function answersAgain(origin: string): Promise<number> {
 }
 
 /** How each run that is in the database ended: "finished ", "unfinished REASON", "running ". */
-function stored(data: string): Promise<Map<string, string>> {
+export function storedRuns(data: string): Promise<Map<string, string>> {
   return new Promise((resolve, reject) => {
     const database = new sqlite3.Database(join(data, 'bent-straw.sqlite'), sqlite3.OPEN_READONLY);
     database.configure('busyTimeout', 5000);
@@ -125,7 +125,7 @@ export async function killAgainAndAgain(count: number): Promise<KillTable> {
     }
     halfWritten += found.runsWithoutSamples + found.samplesWithoutRun;
     if (found.dangling.length > 0) complaints.push(JSON.stringify(found.dangling));
-    const now = await stored(data);
+    const now = await storedRuns(data);
     for (const [id, ending] of recorded) if (now.get(id) !== ending) changed.push(`${id}: ${ending} → ${now.get(id)}`);
     for (const [id, ending] of now) if (ending.startsWith('finished')) recorded.set(id, ending);
   };
@@ -143,11 +143,11 @@ export async function killAgainAndAgain(count: number): Promise<KillTable> {
     answersAgainMs.push(await answersAgain(program.origin));
     // One run is under way nearly always; a new one begins when that is over.
     const before = new Set(
-      [...(await stored(data))].filter(([, ending]) => ending.startsWith('running')).map(([id]) => id),
+      [...(await storedRuns(data))].filter(([, ending]) => ending.startsWith('running')).map(([id]) => id),
     );
     if (before.size === 0) {
       for (;;) {
-        const now = await stored(data);
+        const now = await storedRuns(data);
         if ([...now.keys()].some((id) => !recorded.has(id) && now.get(id)!.startsWith('running'))) break;
         if (Date.now() - killedAtMs > 60_000) break;
         await sleep(250);
@@ -168,7 +168,7 @@ export async function killAgainAndAgain(count: number): Promise<KillTable> {
   await browser.close();
   await program.interrupt();
   await look();
-  const final = await stored(data);
+  const final = await storedRuns(data);
   for (const id of [...agentIds, ...pageIds]) {
     const ending = final.get(id) ?? 'not there';
     if (ending === 'not there' || /running|device-vanished/.test(ending)) lost.push(`${id}: ${ending}`);

@@ -12,3 +12,4 @@ export { doLook, LOOK_FAULTS, LookFault } from './look';
 export { oneRun, type OneRun, type OneRunOptions } from './one-run';
 export { standBy, type StandByNews } from './stand-by';
 export { hiddenFromService, systemdUnit } from './systemd-unit';
+export type { OpenedFarEnd, OpenFarEnd } from './far-end-keeper';

@@ -4,6 +4,7 @@ import type { AgentHello, StandingAnswer, StandingOrder } from '@/wire';
 import { AgentFault } from './agent-faults';
 import type { ConsoleClock, LaneKeeper } from './lanes';
 import { answerLook, LookFault, type TakeLook } from './look';
+import { FarEndKeeper, type OpenFarEnd } from './far-end-keeper';
 import { oneRun } from './one-run';
 import { keepStandingLine, type Dismissal } from './standing-line';
 
@@ -16,6 +17,7 @@ export type StandByNews =
   | { readonly kind: 'away'; readonly why: string }
   | { readonly kind: 'handed-in'; readonly many: number }
   | { readonly kind: 'asked'; readonly by: string; readonly reach: string; readonly profile: string }
+  | { readonly kind: 'serving'; readonly port: number }
   | { readonly kind: 'looking'; readonly at: string }
   | { readonly kind: 'looked'; readonly sentence: string }
   | { readonly kind: 'measured'; readonly figures: string }
@@ -38,6 +40,8 @@ export interface StandByOptions {
   readonly clock?: Pick<ConsoleClock, 'learn'>;
   /** Hears how to say something to the console, each time that the line to it was opened. */
   readonly onOpen?: (say: (answer: StandingAnswer) => void) => void;
+  /** Opens a far end on this machine for a run of another one; absent: this machine is none. */
+  readonly farEnd?: OpenFarEnd;
   readonly agentVersion: string;
   readonly onNews: (news: StandByNews) => void;
   readonly signal: AbortSignal;
@@ -66,8 +70,10 @@ export async function standBy(options: StandByOptions): Promise<void> {
   let current: { readonly turnId: string; readonly stop: AbortController } | null = null;
   let standing = false;
   const looks = new Map<string, AbortController>();
+  let say: (answer: StandingAnswer) => void = () => undefined;
+  const farEnds = new FarEndKeeper(options.farEnd ?? null, (port) => onNews({ kind: 'serving', port }));
 
-  const measure = async ({ turnId, by, reach, profile, inMs }: Asked) => {
+  const measure = async ({ turnId, by, reach, profile, inMs, pacedMbps = null }: Asked) => {
     const stop = new AbortController();
     current = { turnId, stop };
     // Taken off again: an agent lives for years.
@@ -84,7 +90,7 @@ export async function standBy(options: StandByOptions): Promise<void> {
           // What the technician calls it, and where he says that it stands, is his to say.
           ...{ code: null, deviceId: options.deviceId(), deviceName: null, deviceKind: null, spotName: null },
           ...{ link: await options.link(), reach, profile, told: [], noticed, turnId, holdMs: 0 },
-          ...{ loadsWeb: true, pacedMbps: null },
+          ...{ loadsWeb: true, pacedMbps },
         },
         onProgress: () => undefined,
         onWaiting: () => undefined,
@@ -124,6 +130,9 @@ export async function standBy(options: StandByOptions): Promise<void> {
       options.clock?.learn(order.nowMs);
       options.lanes?.set(order.lanes, order.live);
     }
+    if (order.kind === 'serve')
+      void farEnds.serve(order).then((at) => say({ kind: 'serving', serveId: order.serveId, at }));
+    if (order.kind === 'serve-over') farEnds.end(order.serveId);
     if (order.kind === 'look') void look(order);
     if (order.kind === 'look-withdrawn') looks.get(order.lookId)?.abort();
     if (order.kind === 'asked' && current === null) void measure(order);
@@ -143,7 +152,10 @@ export async function standBy(options: StandByOptions): Promise<void> {
   try {
     const dismissed = await keepStandingLine({
       ...{ origin, cookie: options.cookie, onOrder, signal },
-      ...(options.onOpen === undefined ? {} : { onOpen: options.onOpen }),
+      onOpen: (of) => {
+        say = of;
+        options.onOpen?.(of);
+      },
       hello: async () => options.hello((await outbox.all()).length),
       onHeard: (heard, why) => {
         if (heard !== standing) onNews(heard ? { kind: 'standing' } : { kind: 'away', why });
@@ -155,6 +167,7 @@ export async function standBy(options: StandByOptions): Promise<void> {
     });
     if (dismissed !== null) throw new AgentFault('sent-away', { why: SENT_AWAY[dismissed] });
   } finally {
+    farEnds.endAll();
     clearInterval(handingIn);
   }
 }

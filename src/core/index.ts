@@ -2,6 +2,7 @@ export * from './ceiling/ethernet-ceiling';
 export * from './domain/link';
 export * from './ceiling/link-ceiling';
 export * from './ceiling/link-ceiling-type';
+export * from './ceiling/lower-ceiling';
 export * from './ceiling/tunnel-ceiling';
 export * from './ceiling/wifi-ceiling';
 export * from './judge/compare/group-comparison';

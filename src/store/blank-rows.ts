@@ -18,7 +18,16 @@ export const NEW_LINE = {
 export const NEW_PLAN = { correctedAtMs: null } as const satisfies Partial<StoredPlan>;
 
 export const NEW_PEER = {
-  ...{ practice: false, pinned: false, pinnedAtMs: null, publicKey: null, otherKey: null, farSiteId: null, web: null },
+  ...{
+    practice: false,
+    pinned: false,
+    pinnedAtMs: null,
+    publicKey: null,
+    otherKey: null,
+    farSiteId: null,
+    web: null,
+    agentId: null,
+  },
 } as const satisfies Partial<StoredPeer>;
 
 /** A run that has just begun: nothing is measured, nobody has spoken of it yet. */
@@ -27,6 +36,7 @@ export const STARTED_RUN = {
   ...{ sameMachine: null, ipVersion: null, pageHiddenMs: 0, userAgent: null, peerLinkBps: null },
   ...{
     farEnd: 'peer',
+    farLink: null,
     otherPeerThanUsual: false,
     methodVersion: null,
     verdict: null,

@@ -5,6 +5,7 @@ export type { StoredApiToken, StoredSignIn, StoredTechnician } from './queries/a
 export type { AuditEntry, AuditFilter, Facts, NewAuditEntry } from './queries/audit-queries';
 export type {
   StoredComplaint,
+  StandingFinding,
   StoredFinding,
   StoredHunt,
   StoredHuntStep,

@@ -1,6 +1,7 @@
 import {
   leaveOutRuns,
   noteRuns,
+  queueBetween,
   queueTurns,
   removeLedgerView,
   removeRuns,
@@ -12,9 +13,9 @@ import {
   withdrawTurn,
   type ChosenRuns,
 } from '@/services';
-import { done, type QueueOrder } from '@/wire';
+import { done, type BetweenOrder, type QueueOrder } from '@/wire';
 import type { Command, Look } from './command';
-import { runLook, siteLook } from './facts';
+import { deviceLook, runLook, siteLook } from './facts';
 
 /** Of many runs their number is written down, and the first of them. */
 function manyLook(site: Look | null, { runIds }: ChosenRuns, facts: Look['facts']): Look | null {
@@ -84,6 +85,19 @@ export const RUN_COMMANDS = {
     look: ({ context, input }) => runLook(context, input.runId),
     run: ({ context, input }) => stopSharing(context, input.runId),
   } satisfies Command<{ runId: string }, null>,
+
+  queueBetween: {
+    ...{ scope: 'measure', changes: ['queue'], audited: 'round-queued' },
+    look: async ({ context, input }, queued) => {
+      if (queued === null) return null;
+      const far = await context.store.sites.device(input.farDeviceId);
+      const look = await deviceLook(context, input.deviceId);
+      return look === null
+        ? null
+        : { ...look, facts: { reaches: 'between', to: far?.name ?? null, profile: input.profile, runs: 1 } };
+    },
+    run: ({ context, actor, input }) => queueBetween(context, actor.name, input),
+  } satisfies Command<BetweenOrder, string>,
 
   queueTurns: {
     ...{ scope: 'measure', changes: ['queue'], audited: 'round-queued' },

@@ -12,13 +12,19 @@ export type SessionResult =
 export async function openSession(baseUrl: string, ticket: string, signal: AbortSignal): Promise<SessionResult> {
   const url = new URL(PEER_PATHS.sessions, baseUrl);
   url.searchParams.set('ticket', ticket);
-  try {
-    const response = await fetch(url, { method: 'POST', signal, cache: 'no-store' });
-    const body: unknown = await response.json();
-    if (response.status === 503) return { ok: false, reason: 'peer-busy' };
-    const opened = sessionOpenedSchema.safeParse(body);
-    return opened.success ? { ok: true, opened: opened.data } : { ok: false, reason: 'peer-refused' };
-  } catch {
-    return { ok: false, reason: 'peer-unreachable' };
-  }
+  const once = async (): Promise<SessionResult | null> => {
+    try {
+      const response = await fetch(url, { method: 'POST', signal, cache: 'no-store' });
+      const body: unknown = await response.json();
+      if (response.status === 503) return { ok: false, reason: 'peer-busy' };
+      const opened = sessionOpenedSchema.safeParse(body);
+      return opened.success ? { ok: true, opened: opened.data } : { ok: false, reason: 'peer-refused' };
+    } catch {
+      return null;
+    }
+  };
+  const first = await once();
+  // A connection that was kept from the run before may be dead: the next one is new.
+  const result = first === null && !signal.aborted ? await once() : first;
+  return result ?? { ok: false, reason: 'peer-unreachable' };
 }

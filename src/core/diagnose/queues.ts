@@ -1,6 +1,6 @@
 import { groupedBy } from '../stats/grouped';
 import type { Direction } from '../domain/plan';
-import type { Reach } from '../domain/reach';
+import type { PeerReach } from '../domain/reach';
 import { madeOnce } from '../stats/made-once';
 import { median } from '../stats/percentile';
 import type { Occasion } from './observation';
@@ -41,13 +41,13 @@ function newestOf(classes: readonly ClassOfOccasions[]): readonly Occasion[] {
 const newestOnce = madeOnce<ClassOfOccasions, readonly Occasion[]>();
 
 /** Of one link of one device: the newest occasions as far as each reach. */
-type NewestOfLink = Readonly<Record<Reach, readonly Occasion[]>>;
+type NewestOfLink = Readonly<Record<PeerReach, readonly Occasion[]>>;
 
 function byLinkOf(occasions: readonly Occasion[]): NewestOfLink[] {
   // A link of a device is told by the first segments of its path: the same device may have a cable and air.
   const links = groupedBy(classesOf(occasions).values(), ([first]) => first!.path.slice(0, 2).join(' '));
   return [...links.values()].map((of) => {
-    const to = (far: Reach) => newestOf(of.filter(([first]) => first!.reach === far));
+    const to = (far: PeerReach) => newestOf(of.filter(([first]) => first!.reach === far));
     return { local: to('local'), internet: to('internet'), tunnel: to('tunnel') };
   });
 }

@@ -1,5 +1,5 @@
-/** What stands at the other end of a run: a peer of ours, or a web server of somebody else's. */
-export const FAR_ENDS = ['peer', 'web'] as const;
+/** What stands at the other end of a run: a peer, an agent of ours that serves as one for it, or a web server of somebody else's. */
+export const FAR_ENDS = ['peer', 'agent', 'web'] as const;
 export type FarEnd = (typeof FAR_ENDS)[number];
 
 /** Pages of a web server that an agent may load, where there is no peer outside yet. */

@@ -43,7 +43,7 @@ function answerOf(plan: Plan, direction: Direction, { rate, oneFigure, flags }: 
 /**
  * A direction that reaches the plan proves it met, on any link. One that falls short proves it only when nothing nearer
  * can be the reason. The plan is met when both are, and not met when one is not. Null when the run does not cross the
- * provider's line, no plan is known, or it was held against the slower end of a tunnel: that is no provider's promise.
+ * provider's line to the internet, no plan is known, or it was held against the slower end of a tunnel: that is no provider's promise.
  */
 export function planAnswerOf(
   reach: Reach,
@@ -51,7 +51,7 @@ export function planAnswerOf(
   down: AnsweredDirection,
   up: AnsweredDirection,
 ): PlanAnswer | null {
-  if (reach === 'local' || plan === null || plan.slowerEnd !== undefined) return null;
+  if (reach === 'local' || reach === 'between' || plan === null || plan.slowerEnd !== undefined) return null;
   const answers = { down: answerOf(plan, 'down', down), up: answerOf(plan, 'up', up) };
   const both = [answers.down, answers.up];
   const word = both.every((each) => each.word === 'met')

@@ -1,5 +1,6 @@
 import { ceilingOfLink } from '../ceiling/link-ceiling';
 import type { LinkCeiling } from '../ceiling/link-ceiling-type';
+import { lowerCeiling } from '../ceiling/lower-ceiling';
 import { rateBloat, type BloatRating } from './bloat-rating';
 import {
   addedDelayMs,
@@ -222,6 +223,11 @@ function answered(direction: Direction, rate: RateEstimate | null, fitness: read
   return { rate, oneFigure: rate !== null && isOneFigure(rate), flags: flagsFor(fitness, direction) };
 }
 
+/** What the link at the other end can carry, where a machine of ours stands there. */
+function farCeilingOf({ farLink = null, ipVersion }: RunConditions): LinkCeiling | null {
+  return farLink === null ? null : ceilingOfLink(farLink, ipVersion);
+}
+
 const STEADY_FROM = 0.97;
 
 /**
@@ -232,7 +238,8 @@ export function reportOf(samples: RunSamples, conditions: RunConditions): RunRep
   const idle = phaseSpan(samples, 'idle');
   const idleDelay = idle === null ? null : summarizeDelay(echoedBetween(samples.probes, idle.fromMs, idle.toMs));
   const rates = measuredRates({ samples, idleDelay });
-  const named = ceilingOfLink(conditions.link, conditions.ipVersion);
+  const own = ceilingOfLink(conditions.link, conditions.ipVersion);
+  const named = conditions.reach === 'between' ? lowerCeiling(own, farCeilingOf(conditions)) : own;
   const input = { conditions, samples, ceiling: named, ...rates };
   const fitness = fitnessOf(input);
   const ceiling = doubtfulLink(input) === null ? named : null;

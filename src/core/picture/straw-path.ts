@@ -30,6 +30,8 @@ export interface StrawPathInput {
   readonly heldByLink: boolean;
   /** Whether the link is another than the person said: then nothing is known of it. */
   readonly linkDoubtful: boolean;
+  /** How the machine at the other end is connected, where that is one of ours. */
+  readonly farLink?: Link | null | undefined;
 }
 
 /**
@@ -37,7 +39,18 @@ export interface StrawPathInput {
  * the run back; a link that is merely below the plan, with a figure far from what it can carry, is none.
  */
 export function strawPathOf(input: StrawPathInput): StrawSegment[] {
-  const { deviceName, peerName, lineName, reach, link, plan, ipVersion, heldByLink, linkDoubtful } = input;
+  const {
+    deviceName,
+    peerName,
+    lineName,
+    reach,
+    link,
+    plan,
+    ipVersion,
+    heldByLink,
+    linkDoubtful,
+    farLink = null,
+  } = input;
   const linkBps = linkDoubtful ? null : (ceilingOfLink(link, ipVersion)?.payloadBps ?? null);
   const lineBps = plan === null ? null : planPayloadBps(plan, 'down');
   // What both ends of a tunnel give is known of the tunnel, not of this line.
@@ -49,18 +62,36 @@ export function strawPathOf(input: StrawPathInput): StrawSegment[] {
       kind: 'link',
       label: linkKindWords(linkKindOf(link)),
       capacityBps: linkBps,
-      kink: heldByLink && reach !== 'local',
+      kink: heldByLink && reach !== 'local' && reach !== 'between',
     },
     { ...plain, kind: 'hop', label: link.medium === 'wifi' ? 'access point' : 'switch' },
   ];
   const farEnd: StrawSegment = { ...plain, kind: 'far-end', label: peerName };
   if (reach === 'local') return [...inside, farEnd];
+  if (reach === 'between' && lineName === null)
+    return [
+      ...inside,
+      {
+        ...plain,
+        kind: 'link',
+        label: farLink === null ? 'its link' : linkKindWords(linkKindOf(farLink)),
+        capacityBps: farLink === null ? null : (ceilingOfLink(farLink, ipVersion)?.payloadBps ?? null),
+      },
+      farEnd,
+    ];
   return [
     ...inside,
     { ...plain, kind: 'router', label: 'router' },
     { kind: 'line', label: lineName ?? 'line', capacityBps: ofTunnel ? null : lineBps, kink: false },
-    ...(reach === 'tunnel'
-      ? [{ ...plain, kind: 'tunnel', label: 'tunnel', capacityBps: ofTunnel ? lineBps : null } as const]
+    ...(reach === 'tunnel' || reach === 'between'
+      ? [
+          {
+            ...plain,
+            kind: 'tunnel',
+            label: reach === 'tunnel' ? 'tunnel' : 'both lines',
+            capacityBps: ofTunnel ? lineBps : null,
+          } as const,
+        ]
       : []),
     farEnd,
   ];

@@ -29,6 +29,8 @@ export interface RunConditions {
   readonly limitBytes?: number | undefined;
   /** Absent: a peer of ours. */
   readonly farEnd?: FarEnd | undefined;
+  /** How the machine at the other end is connected, where that is an agent; null or absent: not known. */
+  readonly farLink?: Link | null | undefined;
   /** What the person at the device said before the run; absent where nobody was asked. */
   readonly told?: readonly ToldCondition[];
 }

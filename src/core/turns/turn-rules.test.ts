@@ -42,6 +42,26 @@ describe('turns', () => {
     expect(holdOf(two, { running: [one], waiting: [two], isPresent: everybody })).toEqual({ kind: 'device-busy' });
   });
 
+  it('let no machine measure that is the other end of a run, nor be that while it measures', () => {
+    const [between, own] = [turn('1', ['box:far']), turn('2', ['line:a'], { deviceId: 'far' })];
+    for (const [running, waits] of [
+      [between, own],
+      [own, between],
+    ] as const)
+      expect(holdOf(waits, { running: [running], waiting: [waits], isPresent: everybody })).toEqual({
+        kind: 'box',
+        by: running.deviceName,
+      });
+    const twice = turn('3', ['box:far']);
+    expect(holdOf(twice, { running: [between], waiting: [twice], isPresent: everybody })).not.toBeNull();
+  });
+
+  it('wait for the machine at the other end too', () => {
+    const between = turn('1', ['box:far']);
+    const state = { running: [], waiting: [between], isPresent: (id: string) => id !== 'far' };
+    expect(holdOf(between, state)).toEqual({ kind: 'others-away', missing: ['the machine at the other end'] });
+  });
+
   it('start those that run together at once, though they share the line, and only when all are there', () => {
     const members = ['1', '2', '3'].map((id) => turn(id, ['line:a'], { together: 'group' }));
     const all = { running: [], waiting: members, isPresent: everybody };

@@ -1,8 +1,9 @@
 /**
- * Something that only one run may use at a time: a provider's line, a local peer's interface, an access point, a web server that is not ours.
+ * Something that only one run may use at a time: a provider's line, a local peer's interface, an access point, a web server that is not ours,
+ * a machine that is the other end.
  * `kind:id`, such as "line:7f3a".
  */
-export type TurnNeed = `${'line' | 'peer' | 'air' | 'web'}:${string}`;
+export type TurnNeed = `${'line' | 'peer' | 'air' | 'web' | 'box'}:${string}`;
 
 /** Somebody who has, or waits for, a turn. `together`: those with the same id run at once on purpose. */
 export interface TurnClaim {
@@ -15,7 +16,7 @@ export interface TurnClaim {
 
 /** Why a turn waits. `by`: the device that has, or is to have, what this one needs. */
 export type TurnHold =
-  | { readonly kind: 'line' | 'peer' | 'air' | 'web'; readonly by: string }
+  | { readonly kind: 'line' | 'peer' | 'air' | 'web' | 'box'; readonly by: string }
   | { readonly kind: 'device-busy' }
   | { readonly kind: 'device-away' }
   | { readonly kind: 'others-away'; readonly missing: readonly string[] };
@@ -32,15 +33,21 @@ const sameGroup = (one: TurnClaim, other: TurnClaim) => one.together !== null &&
 function clash(turn: TurnClaim, other: TurnClaim): TurnHold | null {
   if (sameGroup(turn, other)) return null;
   if (turn.deviceId === other.deviceId) return { kind: 'device-busy' };
+  // A machine that serves as the other end does not measure by itself meanwhile, and the other way round.
+  if (turn.needs.includes(`box:${other.deviceId}`) || other.needs.includes(`box:${turn.deviceId}`))
+    return { kind: 'box', by: other.deviceName };
   const shared = turn.needs.find((need) => other.needs.includes(need));
   return shared === undefined
     ? null
-    : { kind: shared.split(':')[0] as 'line' | 'peer' | 'air' | 'web', by: other.deviceName };
+    : { kind: shared.split(':')[0] as 'line' | 'peer' | 'air' | 'web' | 'box', by: other.deviceName };
 }
 
 /** Whether a turn could be taken up at all: its device, and all that run together with it, are there. */
 function absence(turn: TurnClaim, { waiting, running, isPresent }: TurnState): TurnHold | null {
   if (!isPresent(turn.deviceId)) return { kind: 'device-away' };
+  const box = turn.needs.find((need) => need.startsWith('box:'));
+  if (box !== undefined && !isPresent(box.slice('box:'.length)))
+    return { kind: 'others-away', missing: ['the machine at the other end'] };
   if (turn.together === null) return null;
   const missing = [...waiting, ...running].filter((other) => sameGroup(turn, other) && !isPresent(other.deviceId));
   return missing.length === 0 ? null : { kind: 'others-away', missing: missing.map(({ deviceName }) => deviceName) };
@@ -80,6 +87,8 @@ export function holdWords(hold: TurnHold): string {
       return `${hold.by} is measuring on the same access point`;
     case 'web':
       return `${hold.by} is loading from the same web server`;
+    case 'box':
+      return `${hold.by} is measuring, and one of the two is the other end`;
     case 'device-busy':
       return 'this device has another run before it';
     case 'device-away':

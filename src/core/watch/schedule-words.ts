@@ -1,4 +1,4 @@
-import { REACHES, type Reach } from '../domain/reach';
+import { PEER_REACHES, type PeerReach } from '../domain/reach';
 import {
   LEAST_EVERY_MINUTES,
   minutesOfDay,
@@ -87,12 +87,12 @@ function readAt(clause: string): readonly number[] | string | null {
   return found === null ? null : (readTimes(found[1]!) ?? 'Times are written like 7 or 7:30.');
 }
 
-const REACH_NAMES: Readonly<Record<string, Reach>> = { inside: 'local', outside: 'internet', out: 'internet' };
+const REACH_NAMES: Readonly<Record<string, PeerReach>> = { inside: 'local', outside: 'internet', out: 'internet' };
 
-function readReaches(clause: string): readonly Reach[] | null {
+function readReaches(clause: string): readonly PeerReach[] | null {
   const words = clause.toLowerCase().split(/\s+(?:and\s+)?/);
-  const reaches = words.map((word) => REACHES.find((reach) => reach === word) ?? REACH_NAMES[word] ?? null);
-  return reaches.includes(null) ? null : REACHES.filter((reach) => reaches.includes(reach));
+  const reaches = words.map((word) => PEER_REACHES.find((reach) => reach === word) ?? REACH_NAMES[word] ?? null);
+  return reaches.includes(null) ? null : PEER_REACHES.filter((reach) => reaches.includes(reach));
 }
 
 /**
@@ -104,7 +104,7 @@ export function readSchedule(sentence: string): ReadSchedule {
   let every: TimesOfDay | null = null;
   let at: number[] | null = null;
   let days: readonly number[] | null = null;
-  let reaches: readonly Reach[] | null = null;
+  let reaches: readonly PeerReach[] | null = null;
   let profile: ScheduledProfile | null = null;
   for (const text of sentence.split(/[,;]/).map((part) => part.trim().replace(/\s+/g, ' '))) {
     if (text === '') continue;
@@ -137,7 +137,7 @@ export function readSchedule(sentence: string): ReadSchedule {
     schedule: {
       times,
       days: WEEK.filter((day) => some.includes(day)),
-      reaches: REACHES.filter((reach) => (reaches ?? ['internet']).includes(reach)),
+      reaches: PEER_REACHES.filter((reach) => (reaches ?? ['internet']).includes(reach)),
       profile: profile ?? 'quick',
     },
   };

@@ -1,5 +1,5 @@
 import type { DeviceKind } from '../domain/device-kind';
-import type { Reach } from '../domain/reach';
+import type { PeerReach } from '../domain/reach';
 
 /** Days of the week, Monday is 0 (ISO 8601 counts from 1). */
 export const WEEK = [0, 1, 2, 3, 4, 5, 6] as const;
@@ -17,7 +17,7 @@ export type ScheduledProfile = (typeof SCHEDULED_PROFILES)[number];
 export interface Schedule {
   readonly days: readonly number[];
   readonly times: TimesOfDay;
-  readonly reaches: readonly Reach[];
+  readonly reaches: readonly PeerReach[];
   readonly profile: ScheduledProfile;
 }
 

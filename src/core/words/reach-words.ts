@@ -5,4 +5,5 @@ export const REACH_PHRASES: Readonly<Record<Reach, string>> = {
   internet: 'out to the internet',
   local: 'inside the office only',
   tunnel: 'through the tunnel',
+  between: 'to another of our machines',
 };

@@ -107,16 +107,18 @@ function heldOf(report: RunReport, { reach, plan }: RunConditions): string {
   const judged = bothWords(
     down,
     up,
-    reach === 'local' || plan?.slowerEnd !== undefined ? 'as it should be' : 'as paid for',
+    reach === 'local' || reach === 'between' || plan?.slowerEnd !== undefined ? 'as it should be' : 'as paid for',
   );
-  if (reach === 'local') {
+  if (reach === 'local' || (reach === 'between' && plan === null)) {
     if (down.yardstick.status === 'unknown' && fitness.some((flag) => flag.code === 'link-doubtful'))
       return 'That is more than the link can carry as it was described, so the description is wrong.';
     if (down.yardstick.status === 'unknown')
       return 'What the link can carry is not known, so there is nothing to hold this against.';
-    return `The cable can show ${rateFigure(down.yardstick.rateBps)}: ${judged}.`;
+    const shows = reach === 'between' ? 'The slower end’s link can show' : 'The cable can show';
+    return `${shows} ${rateFigure(down.yardstick.rateBps)}: ${judged}.`;
   }
-  if (plan?.slowerEnd !== undefined) return `The slower end of the tunnel gives ${planFigures(plan)}: ${judged}.`;
+  if (plan?.slowerEnd !== undefined)
+    return `The slower end of ${reach === 'between' ? 'both lines' : 'the tunnel'} gives ${planFigures(plan)}: ${judged}.`;
   if (plan === null) return 'No plan is known for this line: enter it in the set-up to have this judged.';
   const slowCable = fitness.find((flag) => flag.code === 'link-below-plan');
   if (slowCable !== undefined) {

@@ -15,7 +15,7 @@ import {
   delayFigure,
   PROFILE_NAMES,
   rateFigure,
-  REACHES,
+  PEER_REACHES,
   type Link,
   type ProfileName,
   type Reach,
@@ -125,7 +125,7 @@ export function addRunCommand(program: Command): void {
     .argument('<address>', 'address of the console as the board shows it: http://HOST:4870/j/CODE')
     .option('--name <text>', 'name of this device', hostname())
     .option('--spot <text>', 'where it stands', '')
-    .addOption(new Option('--reach <reach>', 'how far to measure').choices(REACHES).default('internet'))
+    .addOption(new Option('--reach <reach>', 'how far to measure').choices(PEER_REACHES).default('internet'))
     .addOption(new Option('--profile <profile>', 'how thoroughly').choices(PROFILE_NAMES).default('standard'))
     .option(
       '--cable-mbps <rate>',

@@ -19,6 +19,7 @@ import { sleep } from '@/session';
 import type { StandingAnswer } from '@/wire';
 import { programVersion } from '../folder/version';
 import { agentHello } from './agent-hello';
+import { openFarEnd } from './open-far-end';
 
 export interface ServeOptions {
   readonly enrolment: Enrolment;
@@ -47,6 +48,7 @@ export async function serveAt({ enrolment, devices, folder, onNews, onTrouble, s
     deviceId: () => devices.of(origin, name)?.id ?? null,
     cookie: () => devices.of(origin, name)?.cookie ?? null,
     look: doLook,
+    farEnd: (trust) => openFarEnd(name, folder, trust),
     outbox: diskOutbox(join(folder, 'outbox'), origin, {
       onDropped: (many) => onTrouble(`No room for more results: the ${many} oldest are gone.`),
     }),

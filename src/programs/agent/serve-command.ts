@@ -12,6 +12,8 @@ function newsWords(news: StandByNews): string {
       return `Handed in what was left: ${news.many}.`;
     case 'asked':
       return `Asked by ${news.by}: ${news.reach}, ${news.profile}.`;
+    case 'serving':
+      return `Serves as the far end of a run, on port ${news.port}.`;
     case 'looking':
       return `Looks at ${news.at}.`;
     case 'looked':

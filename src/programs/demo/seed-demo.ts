@@ -246,7 +246,7 @@ async function movePracticePeers(context: ConsoleContext): Promise<void> {
   for (const site of await sites.all()) {
     const quay = site.name === QUAY_STREET.name;
     const ports = {
-      local: null,
+      ...{ local: null, between: null },
       internet: quay ? DEMO_PORTS.quayLine : DEMO_PORTS.millLine,
       tunnel: quay ? DEMO_PORTS.quayTunnel : DEMO_PORTS.millTunnel,
     };

@@ -1,4 +1,4 @@
-import { REACHES, type Link, type MachineFacts } from '@/core';
+import { PEER_REACHES, type Link, type MachineFacts } from '@/core';
 import { deviceCookieValue, type ConsoleContext } from '@/services';
 import type { Device, StoredPeer } from '@/store';
 import type { DevicePractice } from './practice-document';
@@ -28,7 +28,7 @@ function portOf(address: string, frontPort: number): number | null {
 
 /** Peers of a site by the port at which this machine reaches them. */
 function portsOf(peers: readonly StoredPeer[], frontPort: number): number[] {
-  const ports = REACHES.flatMap((reach) => peers.filter((peer) => peer.reach === reach))
+  const ports = PEER_REACHES.flatMap((reach) => peers.filter((peer) => peer.reach === reach))
     .map((peer) => portOf(peer.address, frontPort))
     .filter((port) => port !== null);
   return [...new Set(ports)];

@@ -134,6 +134,10 @@ export function standAsDevice(
       case 'withdrawn':
         clearTimeout(begin);
         return;
+      // No device of the demo says that it can.
+      case 'serve':
+      case 'serve-over':
+        return;
       case 'dismissed':
         // Removed, or a real browser stands by as this device: that one is it from now on.
         over = true;

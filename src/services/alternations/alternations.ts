@@ -27,7 +27,9 @@ export async function startAlternation(
   const [a, b] = [device(form.deviceA), device(form.kind === 'devices' ? form.deviceB : form.deviceA)];
   if (a === undefined || b === undefined) return failed('device-unknown');
   const peers = form.kind === 'peers' ? await peersOf(context, siteId, form) : [null, null];
-  if (peers === null) return failed('peer-missing', { reach: form.reach });
+  const reach = peers?.[0]?.reach ?? form.reach;
+  // The other end of a run between machines is no peer that could be gone to again and again.
+  if (peers === null || reach === 'between') return failed('peer-missing', { reach: form.reach });
   const names = {
     devices: [a.name, b.name],
     peers: peers.map((peer) => peer?.name ?? ''),
@@ -38,7 +40,7 @@ export async function startAlternation(
       id: context.newId(),
       siteId,
       byHand: form.kind === 'by-hand',
-      reach: peers[0]?.reach ?? form.reach,
+      reach,
       profile: form.profile,
       times: form.times,
     },

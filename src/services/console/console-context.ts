@@ -8,6 +8,7 @@ import type { Log } from './log';
 import type { Senders } from './senders';
 import { ReachedFrom } from './reached-from';
 import { Changes } from './changes';
+import { FarEnds } from './far-ends';
 import { LaneBeats } from './lane-beats';
 import { LiveRuns } from './live-runs';
 import { OneAtATime } from './one-at-a-time';
@@ -60,6 +61,8 @@ export interface ConsoleContext {
   readonly tries: TryLimit;
   /** Devices that wait for the console's orders. */
   readonly standing: StandingDevices;
+  /** Agents that serve as the far end of a run. */
+  readonly farEnds: FarEnds;
   /** Whoever looks at the console hears from it when to look again. */
   readonly changes: Changes;
   /** Other machines that have opened this console. */
@@ -94,6 +97,7 @@ export function openPresence(
   | (
       | 'tries'
       | 'standing'
+      | 'farEnds'
       | 'changes'
       | 'reached'
       | 'turnDesk'
@@ -106,9 +110,11 @@ export function openPresence(
     )
   | ('peopleDesk' | 'alarmDesk' | 'endedSignIns')
 > {
+  const standing = new StandingDevices();
   return {
     tries: new TryLimit(),
-    standing: new StandingDevices(),
+    standing,
+    farEnds: new FarEnds(standing),
     changes: new Changes(),
     reached: new ReachedFrom(),
     turnDesk: new OneAtATime(),

@@ -128,7 +128,10 @@ function occasionsOf(kept: Kept, { sets, generation }: OfficeRuns, facts: Office
   const { devices, peers, swaps, lines, plan, tunnelPlans, peerPorts } = facts;
   const of = JSON.stringify([
     ...[generation, timeZone, devices.map(({ id, name, link }) => [id, name, link])],
-    ...[peers.map(({ id, name, reach }) => [id, name, reach]), swaps.map(({ segmentId, atMs }) => [segmentId, atMs])],
+    ...[
+      peers.map(({ id, name, reach, agentId }) => [id, name, reach, agentId]),
+      swaps.map(({ segmentId, atMs }) => [segmentId, atMs]),
+    ],
     ...[lines.map(({ id, name }) => [id, name]), plan, [...tunnelPlans], [...peerPorts]],
   ]);
   if (kept.made?.of !== of) kept.made = { of, segments: new OfficeSegments(facts), occasions: new WeakMap() };

@@ -182,6 +182,12 @@ export class OfficeSegments {
     );
   }
 
+  /** The agent of this office that a far end is; null: it is another. */
+  #farDevice(peerId: string): Device | null {
+    const agentId = this.facts.peers.find(({ id }) => id === peerId)?.agentId ?? null;
+    return this.facts.devices.find(({ id }) => id === agentId) ?? null;
+  }
+
   /** Ids of the segments of a path, from the device outwards. */
   pathOf(run: PathRun): readonly string[] {
     // All that a path hangs on.
@@ -211,6 +217,21 @@ export class OfficeSegments {
     const inside = [device, this.#link(run, name ?? ''), this.#plain('hop', startedAtMs, 'hop')];
     const peer = this.#peer(peerId, startedAtMs);
     if (reach === 'local') return [...inside, peer];
+    const farDevice = this.#farDevice(peerId);
+    // Between two machines of this office the path ends at the other one, over its own link.
+    if (reach === 'between' && farDevice !== null && lineId === null) {
+      const { id, name: farName, link } = farDevice;
+      const far = { deviceId: id, link, startedAtMs, ipVersion: run.ipVersion };
+      const end = {
+        kind: 'device',
+        name: farName,
+        deviceId: id,
+        band: null,
+        accessPoint: null,
+        sound: NOTHING_KNOWN,
+      } as const;
+      return [...inside, this.#link(far, farName), this.#at(`device:${id}`, startedAtMs, end)];
+    }
     const outwards = [
       ...inside,
       this.#plain('router', startedAtMs, 'router'),

@@ -47,7 +47,9 @@ export async function beginLanes(
   if (!can.includes('lanes')) return;
   if ((await context.store.lanes.ofDevice(device.id)).length === 0) {
     // A server of somebody else's is not asked every second.
-    const peers = (await context.store.sites.peersOf(device.siteId)).filter(({ web }) => web === null);
+    const peers = (await context.store.sites.peersOf(device.siteId)).filter(
+      ({ web, agentId }) => web === null && agentId === null,
+    );
     for (const [place, lane] of startLanes(facts, peers, consoleHost).entries())
       await add(context, device, lane, place);
   }

@@ -1,4 +1,4 @@
-import type { Lane, LaneRole, MachineFacts } from '@/core';
+import type { Lane, LaneRole, MachineFacts, Reach } from '@/core';
 import { isPrivateAddress } from '@/wire/address';
 import { isIP } from 'node:net';
 
@@ -20,11 +20,11 @@ const sideOf = (target: string): LaneRole => (isIP(target) !== 0 && isPrivateAdd
 
 interface PeerAt {
   readonly name: string;
-  readonly reach: 'local' | 'internet' | 'tunnel';
+  readonly reach: Reach;
   readonly address: string;
 }
 
-const ROLE_OF_REACH = { local: 'inside', internet: 'outside', tunnel: 'far' } as const;
+const ROLE_OF_REACH = { local: 'inside', internet: 'outside', tunnel: 'far', between: 'inside' } as const;
 
 /**
  * With which lanes a machine begins: its gateway, the peers inside, outside and behind the tunnel, its resolvers. `consoleHost`:

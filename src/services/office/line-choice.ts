@@ -23,8 +23,8 @@ async function inUse(
 }
 
 /**
- * The line of a site that a run of this reach crosses, and the plan in force at that time; through a tunnel to another
- * office the slower end of both. Inside the office neither.
+ * The line of a site that a run of this reach crosses, and the plan in force at that time; through a tunnel, or between
+ * machines, to another office the slower end of both. Inside the office neither.
  */
 export async function crossingOf(
   context: ConsoleContext,
@@ -34,7 +34,9 @@ export async function crossingOf(
   /** The line that a run is known to have crossed; null: the one in use at that time. */
   lineId: string | null = null,
 ): Promise<Crossing> {
-  if (reach === 'local') return { line: null, plan: null, farLine: null };
+  // Between two machines of one office no line is crossed.
+  const isInside = reach === 'local' || (reach === 'between' && (farSiteId ?? null) === null);
+  if (isInside) return { line: null, plan: null, farLine: null };
   const own = await inUse(context, siteId, atMs, lineId);
   if (reach === 'internet' || farSiteId === null || farSiteId === undefined) return own;
   const far = await inUse(context, farSiteId, atMs);

@@ -63,7 +63,7 @@ export async function checkPeer(context: ConsoleContext, peer: StoredPeer): Prom
 export async function checkPeerKeys(context: ConsoleContext): Promise<void> {
   const { sites } = context.store;
   for (const site of await sites.all()) {
-    const peers = (await sites.peersOf(site.id)).filter(({ web }) => web === null);
+    const peers = (await sites.peersOf(site.id)).filter(({ web, agentId }) => web === null && agentId === null);
     for (const peer of peers) await checkPeer(context, peer);
   }
 }

@@ -19,7 +19,7 @@ export async function savePeer(
   const same = existing?.address === address ? existing : undefined;
   const peer: StoredPeer = {
     ...NEW_PEER,
-    web: null,
+    ...{ web: null, agentId: null },
     ...{ id: existing?.id ?? context.newId(), siteId, name: form.name, reach: form.reach, address },
     ...{ practice: same?.practice ?? false, publicKey: same?.publicKey ?? null, otherKey: same?.otherKey ?? null },
     pinned: existing?.reach === form.reach ? existing.pinned : false,

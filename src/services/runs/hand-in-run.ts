@@ -148,6 +148,7 @@ export async function handInRun(
       if (ending.status === 'finished' && ending.report && samples !== null)
         await noteLook(context, { ...run, practice }, ending.report, samples);
       context.live.forget(runId);
+      context.farEnds.close(runId);
       context.log.info(
         {
           ...{ run: runId, status: ending.status, reason: ending.reason ?? null, verdict: ending.verdict ?? null },

@@ -22,7 +22,7 @@ export function conditionsOf(run: StoredRun): RunConditions {
     pageHiddenMs: run.pageHiddenMs,
     peerLinkBps: run.practice ? null : run.peerLinkBps,
     otherPeerThanUsual: run.otherPeerThanUsual,
-    farEnd: run.farEnd,
+    ...{ farEnd: run.farEnd, farLink: run.farLink },
     told: run.told,
     together: run.together !== null,
     limitBytes: run.profile === 'unknown' ? undefined : RUN_PROFILES[run.profile].limits.bytes,

@@ -1,11 +1,14 @@
+import { isIPv4 } from 'node:net';
 import {
   ceilingOfLink,
   linkKindOf,
+  lowerCeiling,
   RUN_PROFILES,
   yardstickBps,
   yardstickOf,
   type Direction,
   type Link,
+  type MachineFacts,
   type Plan,
   type TurnNeed,
 } from '@/core';
@@ -33,7 +36,8 @@ export interface PreparedRun {
   readonly site: Site;
   readonly device: Device;
   readonly peer: StoredPeer;
-  readonly baseUrl: string;
+  /** Null: the far end is an agent, which is asked to serve when the run is granted. */
+  readonly baseUrl: string | null;
   readonly line: Line | null;
   readonly plan: Plan | null;
   /** What no other run may use meanwhile. */
@@ -46,24 +50,30 @@ export interface RunOrigin {
   readonly together: string | null;
 }
 
+/** The air of an access point, where the link goes over one. */
+function airOf(siteId: string, link: Link): TurnNeed[] {
+  if (link.medium !== 'wifi' || link.accessPoint === undefined) return [];
+  return [`air:${siteId} ${link.accessPoint.toLocaleLowerCase()}`];
+}
+
 /**
  * What a run needs for itself: the provider's line, at both ends of a tunnel, or the port of the peer inside; and the air
  * of its access point.
  */
 export function needsOf(
   siteId: string,
-  { reach, id: peerId, web }: Pick<StoredPeer, 'reach' | 'id' | 'web'>,
+  { reach, id: peerId, web, agentId }: Pick<StoredPeer, 'reach' | 'id' | 'web' | 'agentId'>,
   { line, farLine }: Pick<Crossing, 'line' | 'farLine'>,
   link: Link,
 ): TurnNeed[] {
   const lines = [line, farLine].flatMap((each): TurnNeed[] => (each === null ? [] : [`line:${each.id}`]));
   const servers = (web?.pages ?? []).map((page: string): TurnNeed => `web:${new URL(page).host}`);
+  if (agentId !== null) return [...lines, `box:${agentId}`, ...airOf(siteId, link)];
   const path: TurnNeed[] = [
     ...(reach === 'local' || lines.length === 0 ? [`peer:${peerId}` as const] : lines),
     ...servers,
   ];
-  if (link.medium !== 'wifi' || link.accessPoint === undefined) return path;
-  return [...path, `air:${siteId} ${link.accessPoint.toLocaleLowerCase()}`];
+  return [...path, ...airOf(siteId, link)];
 }
 
 /**
@@ -86,13 +96,18 @@ export async function prepareRun(
   const peer = await peerOfTurn(context, site.id, {
     ...{ reach: order.reach, peerId: turn?.peerId ?? null, loadsWeb: order.loadsWeb },
   });
-  const baseUrl = peer === null ? null : peerBaseUrl(peer.address, origin);
-  if (peer === null || baseUrl === null) return failed('peer-missing', { reach: order.reach });
+  const baseUrl = peer === null || peer.agentId !== null ? null : peerBaseUrl(peer.address, origin);
+  // Between two machines nobody measures who was not asked to: the turn says to which.
+  const isUnasked = order.reach === 'between' && turn?.peerId === undefined;
+  if (peer === null || isUnasked || (peer.agentId === null && baseUrl === null))
+    return failed('peer-missing', { reach: order.reach });
+  if (peer.agentId !== null && !context.standing.isPresent(peer.agentId))
+    return failed('far-end-away', { peer: peer.name });
   if (peer.otherKey !== null) return failed('peer-key-changed', { peer: peer.name });
   if (peer.web !== null && !order.loadsWeb)
     return failed('web-needs-agent', { peer: peer.name, device: order.deviceName ?? 'this device' });
   if (peer.web !== null && order.profile === 'paced') return failed('web-not-paced', { peer: peer.name });
-  if (peer.web === null && origin.startsWith('https:') && baseUrl.startsWith('http:'))
+  if (peer.web === null && origin.startsWith('https:') && baseUrl?.startsWith('http:') === true)
     return failed('peer-plain', { peer: peer.name });
   const found = await deviceOfAnswers(context, admission.value, visitor.address, order);
   if (!found.ok) return found;
@@ -116,16 +131,47 @@ async function spotNameOf({ store }: ConsoleContext, { siteId, spotId }: Device)
   return (await store.sites.spotsOf(siteId)).find(({ id }) => id === spotId)?.name ?? null;
 }
 
+/** The address at which other machines of ours reach an agent: of the interface towards its gateway, as far as that is known. */
+function addressOf({ links, gateway }: MachineFacts): string | null {
+  const up = links.filter(({ up: isUp, medium }) => isUp && medium !== 'other');
+  const first = up.find(({ name }) => name === gateway?.link);
+  const all = [...(first === undefined ? [] : [first]), ...up, ...links].flatMap(({ addresses }) => addresses);
+  return all.find((address) => isIPv4(address) && !address.startsWith('127.')) ?? all.find(isIPv4) ?? null;
+}
+
+/** What the far end is for one run: an agent is asked to serve, and the key that it serves with is kept. */
+async function farEndOf(
+  context: ConsoleContext,
+  { peer, baseUrl, order }: PreparedRun,
+  runId: string,
+): Result<{ readonly baseUrl: string; readonly peerKey: string | null; readonly link: Link | null }> {
+  if (baseUrl !== null) return done({ baseUrl, peerKey: peer.publicKey, link: null });
+  const { agents, sites } = context.store;
+  const agentId = peer.agentId!;
+  const [agent, device] = [await agents.byDevice(agentId), await sites.device(agentId)];
+  const host = agent === null ? null : addressOf(agent.facts);
+  const forMs = RUN_PROFILES[order.profile].limits.seconds * 1000 + TICKET_LIFE_MS;
+  const at =
+    host === null ? null : await context.farEnds.open(agentId, { serveId: runId, trust: context.publicKey, forMs });
+  if (at === null || device === null) return failed('far-end-away', { peer: peer.name });
+  await sites.saveKeys(peer.id, { publicKey: at.publicKey, otherKey: null });
+  return done({ baseUrl: `http://${host}:${at.port}`, peerKey: at.publicKey, link: device.link });
+}
+
 /** Grants a prepared run: writes it down as running, with its conditions, and signs the ticket for the peer. */
 export async function grantRun(
   context: ConsoleContext,
-  { order, site, device, peer, baseUrl, line, plan }: PreparedRun,
+  prepared: PreparedRun,
   { askedBy, together }: RunOrigin,
-): Promise<RunGrant> {
+): Result<RunGrant> {
+  const { order, site, device, peer, line, plan } = prepared;
   const { runs } = context.store;
   const nowMs = context.wallMs();
   const usualId = await usualPeerId(context, site.id, order.reach, await context.store.sites.peersOf(site.id));
   const [runId, ticketId] = [context.newId(), context.newId()];
+  const far = await farEndOf(context, prepared, runId);
+  if (!far.ok) return far;
+  const { baseUrl, peerKey, link: farLink } = far.value;
   const profile = RUN_PROFILES[order.profile];
   const conditions = {
     siteId: site.id,
@@ -155,7 +201,8 @@ export async function grantRun(
     peerName: peer.name,
     lineName: line?.name ?? null,
     practice: peer.practice,
-    farEnd: peer.web === null ? 'peer' : 'web',
+    farEnd: peer.agentId !== null ? 'agent' : peer.web === null ? 'peer' : 'web',
+    farLink,
     otherPeerThanUsual: usualId !== null && usualId !== peer.id,
     startedAtMs: nowMs,
     lastSeenAtMs: nowMs,
@@ -166,12 +213,15 @@ export async function grantRun(
     { run: runId, device: device.name, reach: order.reach, profile: order.profile, askedBy },
     'run granted',
   );
+  const own = ceilingOfLink(order.link, 4);
+  const ceiling =
+    order.reach === 'between' ? lowerCeiling(own, farLink === null ? null : ceilingOfLink(farLink, 4)) : own;
   const yardstick = (direction: Direction) =>
-    yardstickBps(yardstickOf({ reach: order.reach, direction, plan, ceiling: ceilingOfLink(order.link, 4) }));
+    yardstickBps(yardstickOf({ reach: order.reach, direction, plan, ceiling }));
   const ticket = signTicket(
     {
       id: ticketId,
-      peerKey: peer.publicKey,
+      peerKey,
       runId,
       deviceId: device.id,
       directions: ['down', 'up'],
@@ -181,7 +231,7 @@ export async function grantRun(
     },
     context.signingKey,
   );
-  return {
+  return done({
     runId,
     runKey: proofOf(context.signingKey, 'run', runId),
     ticket,
@@ -193,5 +243,5 @@ export async function grantRun(
     deviceId: device.id,
     deviceName: device.name,
     yardstick: { downBps: yardstick('down'), upBps: yardstick('up') },
-  };
+  });
 }

@@ -22,6 +22,7 @@ export async function sweepSilentRuns(context: ConsoleContext): Promise<number> 
   for (const run of over) {
     const heardMs = Math.min(context.live.lastHeardMs(run.id, run.startedAtMs), run.untilMs ?? Infinity);
     const endedAtMs = Math.max(run.startedAtMs, Math.min(heardMs, nowMs));
+    context.farEnds.close(run.id);
     await context.store.runs.end(run.id, { status: 'unfinished', reason: 'device-vanished', endedAtMs }, null);
     context.live.forget(run.id);
     context.log.warn({ run: run.id, device: run.deviceName }, 'run ended: its device fell silent');

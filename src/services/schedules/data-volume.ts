@@ -4,7 +4,7 @@ import {
   RUN_PROFILES,
   yardstickBps,
   yardstickOf,
-  type Reach,
+  type PeerReach,
   type ScheduledProfile,
 } from '@/core';
 import type { Device, Line } from '@/store';
@@ -23,7 +23,7 @@ const DIRECTION_SHARE = 0.4;
 export async function expectedBytes(
   context: ConsoleContext,
   { id, siteId, link }: Pick<Device, 'id' | 'siteId' | 'link'>,
-  reach: Reach,
+  reach: PeerReach,
   profile: ScheduledProfile,
 ): Promise<number | null> {
   const lately = median(await context.store.schedules.movedLately(id, reach, profile));

@@ -1,3 +1,4 @@
 export { giveTurnBack, queueTurn, queueTurns, refuseTurn, trayOf, withdrawTurn, type TrayTurn } from './queue-turns';
+export { queueBetween } from './queue-between';
 export { standBy, type StandingSession } from './stand-by';
 export { askForRun, forgetOldTurns, moveQueue, NOTICE_MS, resumeQueue } from './turn-desk';

@@ -65,6 +65,7 @@ async function queueAll(
           reach,
           peerId,
           profile: order.profile,
+          pacedMbps: null,
           needs: [...paths.get(device!.id)!],
           together,
           askedBy,

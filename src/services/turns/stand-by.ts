@@ -42,6 +42,7 @@ export async function standBy(
       const answer = readStandingAnswer(text);
       if (answer?.kind === 'refuse') await refuseTurn(context, device.id, answer.turnId);
       else if (answer?.kind === 'hello') await greet(context, device, answer.hello, link);
+      else if (answer?.kind === 'serving') context.farEnds.hear(device.id, answer);
       else if (answer?.kind === 'beats') await tellBeats(context, device, answer.beats);
     },
     leave: async () => {

@@ -124,6 +124,7 @@ async function turnFor(
     reach: order.reach,
     peerId: null,
     profile: order.profile,
+    pacedMbps: order.pacedMbps,
     needs: [...needs],
     together: null,
     askedBy: null,
@@ -138,8 +139,10 @@ async function turnFor(
   return turn;
 }
 
+type Decided = Promise<Outcome<RunAnswer, ConsoleFaultCode>>;
+
 /** Takes what a run needs at the moment of its grant, whatever was known when it was asked for. */
-async function decide(context: ConsoleContext, prepared: PreparedRun, turn: StoredTurn): Promise<RunAnswer> {
+async function decide(context: ConsoleContext, prepared: PreparedRun, turn: StoredTurn): Decided {
   const { turns } = context.store;
   const { device, needs } = prepared;
   const nowMs = context.wallMs();
@@ -149,18 +152,25 @@ async function decide(context: ConsoleContext, prepared: PreparedRun, turn: Stor
     const state = await turnState(context);
     const hold = holdOf(current, replaced(state, current));
     if (hold !== null)
-      return {
+      return done({
         status: 'waiting',
         ...{ turnId: turn.id, turnKey: proofOf(context.signingKey, 'turn', turn.id) },
         ...{ deviceId: device.id, deviceName: device.name, why: holdWords(hold) },
         aboutMs: aboutMs(turn, state, nowMs),
-      };
+      });
   }
-  const grant = await grantRun(context, prepared, turn);
+  const granted = await grantRun(context, prepared, turn);
+  if (!granted.ok) {
+    await turns.update(turn.id, { status: 'given-back', endedAtMs: nowMs });
+    context.waiting.forget(turn.id);
+    context.changes.tell('queue');
+    return granted;
+  }
+  const grant = granted.value;
   await turns.update(turn.id, { status: 'running', runId: grant.runId, seenAtMs: nowMs, needs: current.needs });
   context.waiting.forget(turn.id);
   context.changes.tell('queue', 'runs');
-  return { status: 'granted', ...grant };
+  return done({ status: 'granted', ...grant });
 }
 
 /** The same state, with one turn as it is now. */
@@ -180,7 +190,9 @@ async function askOnce(
     const changed = await settle(context);
     const turn = await turnFor(context, prepared.value);
     if (turn === null) return failed('turn-over');
-    const answer = await decide(context, prepared.value, turn);
+    const decided = await decide(context, prepared.value, turn);
+    if (!decided.ok) return decided;
+    const answer = decided.value;
     // A place in the queue that is new, and turns that ended, are seen on boards; asking again is not.
     if (changed || (answer.status === 'waiting' && order.turnId === null)) context.changes.tell('queue', 'runs');
     return done(answer);
@@ -248,6 +260,7 @@ export async function moveQueue(context: ConsoleContext): Promise<void> {
           by: turn.askedBy ?? '',
           reach: turn.reach,
           profile: turn.profile,
+          pacedMbps: turn.pacedMbps,
           inMs: NOTICE_MS,
         });
       }

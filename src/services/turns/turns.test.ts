@@ -188,7 +188,10 @@ describe('turns at the console', () => {
     const desk = await standing('Front counter');
     await queueTurns(console.context, 'Ines', round([desk.id]));
     expect(desk.told).toEqual([
-      { kind: 'asked', turnId: expect.any(String), by: 'Ines', reach: 'internet', profile: 'quick', inMs: NOTICE_MS },
+      {
+        ...{ kind: 'asked', turnId: expect.any(String), by: 'Ines', reach: 'internet', profile: 'quick' },
+        ...{ inMs: NOTICE_MS, pacedMbps: null },
+      },
     ]);
     const run = await takeUp(desk, asked(desk.told)[0]!);
     expect((await console.context.store.runs.byId(run.runId))!.askedBy).toBe('Ines');

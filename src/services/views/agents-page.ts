@@ -51,6 +51,26 @@ export interface AgentsPage {
   readonly neighbours: readonly ShownNeighbour[];
   readonly agents: readonly ShownAgent[];
   readonly changes: readonly ShownLinkChange[];
+  /** Agents of all offices that stand by and can serve as the far end of a run, those of this office first. */
+  readonly farEnds: readonly { readonly deviceId: string; readonly name: string; readonly isHere: boolean }[];
+}
+
+/** Who could be one of the two ends of a run between machines. */
+async function farEndsFor({ store, standing }: ConsoleContext, siteId: string): Promise<AgentsPage['farEnds']> {
+  const sites = await store.sites.all();
+  const found = await Promise.all(
+    sites.map(async ({ id, name: office }) => {
+      const [agents, devices] = await Promise.all([store.agents.ofSite(id), store.sites.devicesOf(id)]);
+      return agents
+        .filter(({ deviceId, can }) => can.includes('far-end') && standing.isPresent(deviceId))
+        .flatMap(({ deviceId }) => {
+          const name = devices.find((device) => device.id === deviceId)?.name;
+          const isHere = id === siteId;
+          return name === undefined ? [] : [{ deviceId, name: isHere ? name : `${name}, ${office}`, isHere }];
+        });
+    }),
+  );
+  return found.flat().sort((one, other) => Number(other.isHere) - Number(one.isHere));
 }
 
 /** The machines of an office that stand by without a person. */
@@ -97,6 +117,7 @@ export async function agentsPageOf(context: ConsoleContext, siteId: string): Pro
       madeUp: isMadeUp(mac),
     })),
     agents: shown,
+    farEnds: await farEndsFor(context, siteId),
     changes: changes.map(({ id, deviceId, atMs, seenAtMs, ...change }) => ({
       ...{ id, deviceId, atMs, seenAtMs },
       deviceName: deviceOf(deviceId)?.name ?? 'a device that was removed',

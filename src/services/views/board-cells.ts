@@ -55,7 +55,9 @@ const WITHOUT_RADIO: readonly (DeviceKind | null)[] = ['desktop', 'server', 'box
 const WITHOUT_PORT: readonly (DeviceKind | null)[] = ['phone', 'tablet'];
 
 /** Whether a device can be measured over a kind of link: a place that it cannot have is no invitation. */
-export function canHave({ kind, link }: Pick<Device, 'kind' | 'link'>, { linkKind }: BoardColumn): boolean {
+export function canHave({ kind, link }: Pick<Device, 'kind' | 'link'>, { linkKind, reach }: BoardColumn): boolean {
+  // Between machines the other end has to be chosen, on the page of agents.
+  if (reach === 'between') return false;
   const own = linkKindOf(link);
   if (own === linkKind) return true;
   if (linkKind === 'unknown' || linkKind === 'wifi') return false;
@@ -77,8 +79,9 @@ export function columnsOf(
   const reaches = REACHES.filter((reach) => peers.some((peer) => peer.reach === reach));
   const had = [...new Set(devices.map(({ link }) => linkKindOf(link)))].filter((kind) => kind !== 'unknown');
   const expected = had.flatMap((linkKind) => reaches.map((reach) => ({ linkKind, reach })));
-  // Through the tunnel a column is worth its place only once something was run there.
-  const wanted = new Set([...expected.filter(({ reach }) => reach !== 'tunnel'), ...measured].map(columnKey));
+  // Through the tunnel, and between machines, a column is worth its place only once something was run there.
+  const isAlways = ({ reach }: BoardColumn) => reach === 'local' || reach === 'internet';
+  const wanted = new Set([...expected.filter(isAlways), ...measured].map(columnKey));
   return LINK_KINDS.flatMap((linkKind) => REACHES.map((reach) => ({ linkKind, reach }))).filter((column) =>
     wanted.has(columnKey(column)),
   );

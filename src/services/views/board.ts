@@ -1,4 +1,12 @@
-import { linkKindOf, REACHES, siteStrawOf, type LinkKind, type Plan, type Reach, type StrawSegment } from '@/core';
+import {
+  linkKindOf,
+  PEER_REACHES,
+  siteStrawOf,
+  type LinkKind,
+  type PeerReach,
+  type Plan,
+  type StrawSegment,
+} from '@/core';
 import type { Device, Site } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import { canHave, cellKey, columnsOf, type BoardCell, type BoardColumn } from './board-cells';
@@ -47,8 +55,8 @@ export interface Board {
   /** All devices, also those that are not shown just now: for a round. */
   readonly devices: readonly Pick<BoardRow, 'deviceId' | 'deviceName' | 'standsBy'>[];
   readonly tray: readonly TrayTurn[];
-  /** Reaches for which a peer is set up. */
-  readonly reaches: readonly Reach[];
+  /** Reaches for which a peer is set up, and that a round can be for. */
+  readonly reaches: readonly PeerReach[];
   readonly nowMs: number;
 }
 
@@ -125,7 +133,7 @@ export async function boardOf(
     deviceCount: devices.length,
     devices: devices.map(present),
     tray,
-    reaches: REACHES.filter((reach) => peers.some((peer) => peer.reach === reach)),
+    reaches: PEER_REACHES.filter((reach) => peers.some((peer) => peer.reach === reach)),
     nowMs,
   });
 }

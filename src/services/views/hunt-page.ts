@@ -135,7 +135,7 @@ export async function huntPageOf(context: ConsoleContext, huntId: string): Promi
     sites.lineInUse(hunt.siteId, nowMs),
   ]);
   const of = stored.find(({ findingKey }) => findingKey === hunt.focus.findingKey);
-  const finding = of === undefined ? null : shownFinding(of, devices);
+  const finding = of === undefined ? null : shownFinding(of, of.finding, devices);
   const focus = focusOf(hunt, finding, devices, evidence);
   const { direction, suspicion, input } = directionOf(evidence);
   const runs = withHours(

@@ -55,7 +55,7 @@ export async function joinPageOf(
   const [devices, spots, peers] = await Promise.all([
     sites.devicesOf(site.id),
     sites.spotsOf(site.id),
-    sites.peersOf(site.id).then((all) => all.filter(({ web }) => web === null)),
+    sites.peersOf(site.id).then((all) => all.filter(({ web, agentId }) => web === null && agentId === null)),
   ]);
   const spotName = (id: string | null) => spots.find((spot) => spot.id === id)?.name ?? '';
   return {

@@ -1,5 +1,5 @@
-import { findingWords, isGoodNews, type Diagnosis, type Finding, type Strength } from '@/core';
-import type { Device, FindingState, StoredFinding } from '@/store';
+import { findingWords, groupedBy, isGoodNews, type Diagnosis, type Finding, type Strength } from '@/core';
+import type { Device, FindingState, StandingFinding } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 
 /** A finding as the board and the hunt show it. */
@@ -53,8 +53,7 @@ const MOST_RUNS = 8;
 const MOST_NAMES = 3;
 const SHOWN: readonly FindingState[] = ['open', 'worked-on', 'let-be'];
 
-export function shownFinding(stored: StoredFinding, devices: readonly Device[]): ShownFinding {
-  const { finding } = stored;
+export function shownFinding(stored: StandingFinding, finding: Finding, devices: readonly Device[]): ShownFinding {
   const names = finding.deviceIds.flatMap((id) => devices.find((device) => device.id === id)?.name ?? []);
   return {
     ...{ id: stored.id, key: stored.findingKey, code: finding.facts.code },
@@ -77,14 +76,13 @@ export async function standsOut(
 ): Promise<StandsOut & { readonly diagnosis: Diagnosis | null }> {
   const [kept, stored, complaints] = await Promise.all([
     context.store.findings.diagnosis(siteId),
-    context.store.findings.findingsOf(siteId),
+    context.store.findings.standingOf(siteId, SHOWN),
     context.store.findings.complaintsSince(siteId, context.wallMs() - COMPLAINT_MS),
   ]);
-  const place = new Map(kept?.diagnosis.findings.map(({ key }, index) => [key, index]));
-  const findings = stored
-    .filter(({ state, findingKey }) => SHOWN.includes(state) && place.has(findingKey))
-    .sort((a, b) => place.get(a.findingKey)! - place.get(b.findingKey)!)
-    .map((each) => shownFinding(each, devices));
+  const standing = groupedBy(stored, ({ findingKey }) => findingKey);
+  const findings = (kept?.diagnosis.findings ?? []).flatMap((finding) =>
+    (standing.get(finding.key) ?? []).map((each) => shownFinding(each, finding, devices)),
+  );
   const measured = new Set(kept?.diagnosis.segments.flatMap(({ deviceIds }) => deviceIds));
   return {
     complaints: complaints

@@ -162,6 +162,8 @@ export interface PeerRow extends Row<PeerRow> {
   pinnedAtMs: number | null;
   /** It is no peer but a web server, which agents alone can load; null: a peer. */
   web: WebFarEnd | null;
+  /** It is the agent of this device, which serves as a peer for a run at a time; null: it is none. */
+  agentId: string | null;
 }
 
 export interface RunRow extends Row<RunRow> {
@@ -193,6 +195,8 @@ export interface RunRow extends Row<RunRow> {
   peerLinkBps: number | null;
   otherPeerThanUsual: boolean;
   farEnd: FarEnd;
+  /** How the machine at the other end was connected, where that was an agent; null: another far end, or not known. */
+  farLink: Link | null;
   userAgent: string | null;
   methodVersion: number | null;
   verdict: VerdictWord | null;
@@ -297,6 +301,8 @@ export interface TurnRow extends Row<TurnRow> {
   /** The peer that it is to go to; null: the one that runs of its reach go to. */
   peerId: string | null;
   profile: ProfileName;
+  /** Rate of the UDP of a paced run, Mb/s. */
+  pacedMbps: number | null;
   needs: TurnNeed[];
   together: string | null;
   askedBy: string | null;

@@ -1,5 +1,5 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
-import type { Reach, Side } from '@/core';
+import type { PeerReach, Side } from '@/core';
 
 /** One of the two: whose runs, to which peer (null: the usual one of the reach), and what it is called. */
 export interface AlternatedSide {
@@ -14,7 +14,7 @@ export interface StoredAlternation {
   readonly siteId: string;
   readonly sides: readonly [AlternatedSide, AlternatedSide];
   readonly byHand: boolean;
-  readonly reach: Reach;
+  readonly reach: PeerReach;
   readonly profile: 'quick' | 'standard' | 'thorough';
   /** Runs of each that are wanted. */
   readonly times: number;

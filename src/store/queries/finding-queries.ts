@@ -1,6 +1,14 @@
 import { Op, type Attributes, type Transaction } from 'sequelize';
 import type { Diagnosis } from '@/core';
-import type { ComplaintRow, FindingRow, HuntRow, HuntStepRow, LabelRow, SwapRow } from '../models/finding-rows';
+import type {
+  ComplaintRow,
+  FindingRow,
+  FindingState,
+  HuntRow,
+  HuntStepRow,
+  LabelRow,
+  SwapRow,
+} from '../models/finding-rows';
 import type { Tables } from '../models/tables';
 
 export type StoredSwap = Attributes<SwapRow>;
@@ -13,6 +21,9 @@ export type StoredComplaint = Attributes<ComplaintRow>;
 const STATE_COLUMNS = ['state', 'reason', 'byName', 'changedAtMs', 'closedAtMs'] as const;
 /** What a technician may change of a finding at any moment. */
 export type FindingStanding = Pick<StoredFinding, (typeof STATE_COLUMNS)[number]>;
+
+/** How a finding stands, and since when. */
+export type StandingFinding = Pick<StoredFinding, 'id' | 'findingKey' | 'state' | 'reason' | 'openedAtMs'>;
 
 export interface KeptDiagnosis {
   readonly madeAtMs: number;
@@ -92,6 +103,15 @@ export class FindingQueries {
         { state, reason, byName, changedAtMs, closedAtMs },
       ]),
     );
+  }
+
+  /** Findings of a site in these states without what was found, which the diagnosis has: that is long. */
+  async standingOf(siteId: string, states: readonly FindingState[]): Promise<StandingFinding[]> {
+    return this.tables.findings.findAll({
+      where: { siteId, state: [...states] },
+      attributes: ['id', 'findingKey', 'state', 'reason', 'openedAtMs'],
+      raw: true,
+    });
   }
 
   async finding(id: string): Promise<StoredFinding | null> {

@@ -1,5 +1,5 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
-import type { Reach, Schedule, ScheduledFor, MissedWhy } from '@/core';
+import type { PeerReach, Schedule, ScheduledFor, MissedWhy } from '@/core';
 
 /** When whom is to measure what. */
 export interface StoredSchedule {
@@ -22,7 +22,7 @@ export interface ScheduledTime {
   readonly scheduleId: string;
   readonly siteId: string;
   readonly deviceId: string;
-  readonly reach: Reach;
+  readonly reach: PeerReach;
   readonly dueAtMs: number;
   readonly beginAtMs: number;
   readonly state: 'waits' | 'asked' | 'made' | 'missed';
@@ -148,7 +148,7 @@ export class ScheduleQueries {
   }
 
   /** What the newest runs of a device, reach and profile have moved, bytes. */
-  async movedLately(deviceId: string, reach: Reach, profile: string): Promise<number[]> {
+  async movedLately(deviceId: string, reach: PeerReach, profile: string): Promise<number[]> {
     const rows = await this.sequelize.query<{ moved: number }>(
       `SELECT movedBytes AS moved FROM runs WHERE deviceId = ? AND reach = ? AND profile = ? AND movedBytes > 0
        ORDER BY startedAtMs DESC LIMIT 20`,
@@ -161,7 +161,7 @@ export class ScheduleQueries {
   async startsOf(
     deviceId: string,
     sinceMs: number,
-  ): Promise<readonly { readonly id: string; readonly startedAtMs: number; readonly reach: Reach }[]> {
+  ): Promise<readonly { readonly id: string; readonly startedAtMs: number; readonly reach: PeerReach }[]> {
     return this.sequelize.query(
       `SELECT id, startedAtMs, reach FROM runs WHERE deviceId = ? AND startedAtMs >= ? AND status = 'finished'
        ORDER BY startedAtMs`,

@@ -52,6 +52,7 @@ export function BoardKeys({ fits, queue, deviceOf, reachOf, children }: BoardKey
     const { deviceId, deviceName, standsBy } = deviceOf(Number(cell.dataset.row));
     const reach = reachOf(Number(cell.dataset.column));
     if (!standsBy) return setSaid(`${deviceName} is not standing by. Open the address on it first.`);
+    if (reach === 'between') return setSaid('Between machines the other end is chosen: see the page of agents.');
     const once = { times: 1, profile: 'standard', together: false } as const;
     const refused = await queue({ deviceIds: [deviceId], reaches: [reach], ...once });
     setSaid(refused ?? `${deviceName} was asked to measure, ${reach}.`);

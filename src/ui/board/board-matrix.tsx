@@ -95,7 +95,8 @@ export function BoardMatrix({ board, join, queue }: BoardMatrixProps) {
                   <td key={words} className={row.faded.includes(index) ? 'opacity-35' : undefined}>
                     {cell !== null ? (
                       <BoardCell cell={cell} mark={mark} place={place} />
-                    ) : row.blank.includes(index) ? null : row.standsBy && row.linkKind === linkKind ? (
+                    ) : row.blank.includes(index) || reach === 'between' ? null : row.standsBy &&
+                      row.linkKind === linkKind ? (
                       <EmptyRunCell mark={mark} place={place} deviceId={row.deviceId} reach={reach} queue={queue} />
                     ) : (
                       <EmptyCell mark={mark} place={place} onWanted={askFor} />

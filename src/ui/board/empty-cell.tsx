@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { Reach } from '@/core';
+import type { PeerReach } from '@/core';
 import type { CellMark } from './board-keys';
 import type { WantedPlace } from './join-slip';
 import type { QueueRound } from './round-form';
@@ -30,7 +30,7 @@ export function EmptyCell({ mark, place, onWanted }: EmptyCellProps & { onWanted
 
 interface EmptyRunCellProps extends EmptyCellProps {
   readonly deviceId: string;
-  readonly reach: Reach;
+  readonly reach: PeerReach;
   readonly queue: QueueRound;
 }
 

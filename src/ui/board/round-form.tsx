@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { durationWords, expectedRunMs, RUN_PROFILES, type Reach } from '@/core';
+import { durationWords, expectedRunMs, RUN_PROFILES, type PeerReach } from '@/core';
 import type { Board } from '@/services';
 import type { QueueOrder } from '@/wire';
 import { Button } from '../parts/button';
@@ -18,7 +18,7 @@ export type QueueRound = (order: Omit<QueueOrder, 'siteId'>) => Promise<string |
 
 interface RoundFormProps {
   readonly rows: Board['devices'];
-  readonly reaches: readonly Reach[];
+  readonly reaches: readonly PeerReach[];
   readonly queue: QueueRound;
   /** Whether it is open already when the page comes. */
   readonly opened?: boolean;

@@ -1,13 +1,13 @@
 'use client';
 
 import { useState } from 'react';
-import type { Reach } from '@/core';
+import type { PeerReach } from '@/core';
 import type { BoardRow } from '@/services';
 import type { QueueRound } from './round-form';
 
 interface RunHereProps {
   readonly row: Pick<BoardRow, 'deviceId' | 'deviceName'>;
-  readonly reaches: readonly Reach[];
+  readonly reaches: readonly PeerReach[];
   readonly queue: QueueRound;
 }
 
@@ -24,7 +24,7 @@ export function StandsBy() {
 /** Shown at a device that stands by: starts a set on it, farthest reach last, without anybody going there. */
 export function RunHere({ row, reaches, queue }: RunHereProps) {
   const [complaint, setComplaint] = useState<string | null>(null);
-  const start = async (reach: Reach) =>
+  const start = async (reach: PeerReach) =>
     setComplaint(
       await queue({ deviceIds: [row.deviceId], reaches: [reach], times: 1, profile: 'standard', together: false }),
     );

@@ -48,7 +48,9 @@ export function useStanding(wanted: boolean, onAsked: (order: AskedToRun) => voi
           return;
         case 'withdrawn':
           return forget();
-        // Only an agent is asked to look at something, or to keep lanes.
+        // Only an agent is asked to look at something, to keep lanes, or to serve.
+        case 'serve':
+        case 'serve-over':
         case 'look':
         case 'look-withdrawn':
         case 'lanes':

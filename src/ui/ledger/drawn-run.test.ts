@@ -13,6 +13,7 @@ const run = (changes: Partial<Run>): Run => ({
   ...{ startedAtMs: Date.UTC(2026, 10, 24, 9), lastSeenAtMs: 0, endedAtMs: null, sameMachine: null, ipVersion: null },
   ...{
     farEnd: 'peer',
+    farLink: null,
     pageHiddenMs: 0,
     peerLinkBps: null,
     otherPeerThanUsual: false,

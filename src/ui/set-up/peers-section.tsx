@@ -90,9 +90,25 @@ function PeerForm({ siteId, peer, otherSites, actions }: PeerFormProps) {
   );
 }
 
+/** An agent that was the far end of a run: there is nothing to say of it but that it is not wanted here. */
+function RemoveFarEnd({ peer, remove }: { readonly peer: Peer; readonly remove: PeerActions['remove'] }) {
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-4 text-sm">
+      <p className="text-quiet">It serves as the far end when a run between two machines asks it to.</p>
+      <Confirm
+        trigger={<Button look="quiet">Remove</Button>}
+        title={`Remove ${peer.name} as a far end?`}
+        consequence="The agent stays, and so do the runs. It is here again with the next run to it. It can be put back for a day."
+        action="Remove it"
+        onConfirm={() => void remove(peer.id)}
+      />
+    </div>
+  );
+}
+
 /** Whether runs go to this peer, and what to do about a key that changed. */
 function PeerStanding({ peer, alone, actions }: { peer: Peer; alone: boolean; actions: PeerActions }) {
-  if (peer.otherKey === null && alone) return null;
+  if (peer.agentId !== null || (peer.otherKey === null && alone)) return null;
   return (
     <div className="flex flex-wrap items-baseline gap-x-4 pb-2 text-sm">
       {peer.otherKey !== null && (
@@ -146,7 +162,9 @@ export function PeersSection({ siteId, sites, peers, states, nearest, publicKey,
                 <span className="text-sm underline decoration-hairline underline-offset-4">edit</span>
               </summary>
               <div className="pb-5 pt-2">
-                {peer.web === null ? (
+                {peer.agentId !== null ? (
+                  <RemoveFarEnd peer={peer} remove={actions.remove} />
+                ) : peer.web === null ? (
                   <PeerForm siteId={siteId} peer={peer} otherSites={otherSites} actions={actions} />
                 ) : (
                   <WebFarEndForm siteId={siteId} peer={peer} save={actions.saveWeb} remove={actions.remove} />

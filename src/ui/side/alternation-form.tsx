@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { REACHES, type Reach } from '@/core';
+import { PEER_REACHES, type Reach } from '@/core';
 import { ActionForm, ChoiceField, TextField } from '../form/action-form';
 import type { FormAction } from '../form/form-state';
 
@@ -69,7 +69,7 @@ export function AlternationForm({ devices, peers, start }: AlternationFormProps)
             name="reach"
             label="how far"
             value="internet"
-            options={REACHES.map((reach) => [reach, reach] as const)}
+            options={PEER_REACHES.map((reach) => [reach, reach] as const)}
           />
         )}
         <ChoiceField

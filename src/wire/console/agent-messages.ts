@@ -37,7 +37,7 @@ export const agentHelloSchema = z.strictObject({
   facts: machineFactsSchema,
   /** Its clock when it said so, ms since 1970. */
   clockMs: z.number(),
-  /** What it can be asked beyond measuring: kinds of looks, `lanes`, `web` (load a web server). */
+  /** What it can be asked beyond measuring: kinds of looks, `lanes`, `web` (load a web server), `far-end` (be one). */
   can: z.array(short).max(32).readonly().default([]),
   /** Results that it still has to hand in. */
   outbox: z.number().int().nonnegative(),

@@ -138,6 +138,18 @@ export const CONSOLE_FAULTS = {
     sentence:
       'The far end {peer} is a web server, which only an agent can load, and {device} is none, or one of before: run on an agent, or set up a peer of your own outside.',
   },
+  'far-end-needs-agents': {
+    status: 409,
+    title: 'Only agents measure between',
+    sentence:
+      'To measure between two machines both have to be agents of this version: {device} is none, or one of before. Let it join, or fetch its agent anew.',
+  },
+  'far-end-away': {
+    status: 409,
+    title: 'The far end is away',
+    sentence:
+      '{peer} does not stand by, or opened no far end in time. See on the page of agents that it is there, then ask again.',
+  },
   'web-not-paced': {
     status: 409,
     title: 'A web server takes no UDP',

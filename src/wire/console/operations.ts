@@ -8,7 +8,7 @@ import { LANE_ROUTES } from './lane-operations';
 import { takeLookOperation } from './look-operations';
 import { OFFICE_OPERATIONS } from './office-operations';
 import type { Operation } from './operation';
-import { queueOrderSchema } from './queue-messages';
+import { betweenOrderSchema, queueOrderSchema } from './queue-messages';
 import {
   aliveRequestSchema,
   handInAnswerSchema,
@@ -138,6 +138,16 @@ export const OPERATIONS: readonly Operation[] = [
     request: queueOrderSchema,
     answers: { 201: z.object({ queued: z.number().int().positive() }) },
     faults: ['not-signed-in', 'site-missing', 'device-unknown', 'peer-missing', 'request-malformed'],
+  },
+  {
+    method: 'post',
+    path: '/api/v1/between',
+    summary: 'Measure from one agent to another, which serves as the far end of that run.',
+    caller: 'technician',
+    scope: 'measure',
+    request: betweenOrderSchema,
+    answers: { 201: z.object({ turnId: z.string() }) },
+    faults: ['not-signed-in', 'device-unknown', 'far-end-needs-agents', 'request-malformed'],
   },
   {
     method: 'post',

@@ -14,7 +14,13 @@ export const standingOrderSchema = z.discriminatedUnion('kind', [
     reach: z.enum(REACHES),
     profile: z.enum(PROFILE_NAMES),
     inMs: z.number().nonnegative(),
+    /** Rate of the UDP of a paced run, Mb/s. */
+    pacedMbps: z.number().positive().nullable().optional(),
   }),
+  /** An agent is to serve as the far end of a run, for clients with a ticket of the console with this key, at most so long. */
+  z.object({ kind: z.literal('serve'), serveId: z.string(), trust: z.string(), forMs: z.number().positive() }),
+  /** The run is over. */
+  z.object({ kind: z.literal('serve-over'), serveId: z.string() }),
   z.object({ kind: z.literal('withdrawn'), turnId: z.string() }),
   /** An agent is to look at something, and to post what it found. */
   z.object({
@@ -33,6 +39,11 @@ export type StandingOrder = z.infer<typeof standingOrderSchema>;
 export const standingAnswerSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('refuse'), turnId: z.string().max(64) }),
   z.strictObject({ kind: z.literal('hello'), hello: agentHelloSchema }),
+  /** From now on it answers on this port, and proves itself by this key; null: it cannot. */
+  z.strictObject({
+    ...{ kind: z.literal('serving'), serveId: z.string().max(64) },
+    at: z.strictObject({ port: z.number().int().min(1).max(65_535), publicKey: z.string().max(64) }).nullable(),
+  }),
   z.strictObject({ kind: z.literal('beats'), beats: z.array(laneBeatSchema).max(400) }),
 ]);
 export type StandingAnswer = z.infer<typeof standingAnswerSchema>;

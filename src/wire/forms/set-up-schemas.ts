@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { DEVICE_KINDS, REACHES, USUAL_FULL_FROM } from '@/core';
+import { DEVICE_KINDS, PEER_REACHES, USUAL_FULL_FROM } from '@/core';
 import { linkFormSchema } from './link-form';
 import { readDay } from './typed-day';
 import { mbps, optionalMbps, typedNumber } from './typed-number';
@@ -99,7 +99,7 @@ export type DeviceForm = z.infer<typeof deviceFormSchema>;
 
 export const peerFormSchema = z.object({
   name: name('peer'),
-  reach: z.enum(REACHES),
+  reach: z.enum(PEER_REACHES),
   address: z
     .string()
     .trim()

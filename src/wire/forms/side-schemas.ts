@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { REACHES } from '@/core';
+import { PEER_REACHES } from '@/core';
 import { MOST_CHOSEN } from './ledger-schemas';
 import { typedNumber } from './typed-number';
 
@@ -36,7 +36,7 @@ export const alternationFormSchema = z
     nameB: side,
     peerA: z.string().max(160).default(''),
     peerB: z.string().max(160).default(''),
-    reach: z.enum(REACHES),
+    reach: z.enum(PEER_REACHES),
     profile: z.enum(['quick', 'standard', 'thorough']),
     times: typedNumber.refine(
       (value) => value !== null && Number.isInteger(value) && value >= 1 && value <= 30,

@@ -1,12 +1,13 @@
 'use server';
 
 import { act, actOnForm, COMMANDS } from '@/app/commands';
+import { issueWords } from '@/app/form-action';
 import { technician } from '@/app/role';
 import { readSchedule, runsAWeek, type ScheduledFor } from '@/core';
 import { bytesAMonth, scheduledDevices, theConsole } from '@/services';
 import type { ScheduleVolume } from '@/ui/agent/schedule-volume';
 import type { FormState } from '@/ui/form/form-state';
-import { scheduledForSchema } from '@/wire';
+import { betweenOrderSchema, scheduledForSchema } from '@/wire';
 
 const HERE = '/agent';
 
@@ -36,6 +37,11 @@ export async function estimateScheduleAction(
     bytesAMonth: bytes,
     without,
   };
+}
+
+export async function measureBetweenAction(order: unknown): Promise<string | null> {
+  const parsed = betweenOrderSchema.safeParse(order);
+  return parsed.success ? act(COMMANDS.queueBetween, parsed.data, HERE) : issueWords(parsed.error);
 }
 
 export async function makeScheduleAction(

@@ -6,6 +6,7 @@ import { handedOrigin } from '@/app/visitor';
 import { DEVICE_KINDS } from '@/core';
 import { agentsPageOf, schedulesPageOf, siteOf, theConsole, type AgentsPage, type ConsoleContext } from '@/services';
 import { AgentList } from '@/ui/agent/agent-list';
+import { BetweenForm } from '@/ui/agent/between-form';
 import { fetchLineOf } from '@/ui/agent/fetch-line';
 import { JoinLines } from '@/ui/agent/join-lines';
 import { LineBudgets } from '@/ui/agent/line-budgets';
@@ -20,6 +21,7 @@ import {
   changeSeenAction,
   estimateScheduleAction,
   makeScheduleAction,
+  measureBetweenAction,
   neighboursKnownAction,
   pauseScheduleAction,
   removeScheduleAction,
@@ -70,7 +72,7 @@ export default async function AgentPlace() {
     handedOrigin(),
   ]);
   const who = await whoChoices(context, site.id, page);
-  const { agents, changes, neighbours } = page;
+  const { agents, changes, neighbours, farEnds } = page;
   return (
     <>
       <FollowChanges />
@@ -101,6 +103,16 @@ export default async function AgentPlace() {
         <div className="mt-3">
           <JoinLines origin={origin} code={site.joinCode} />
         </div>
+      )}
+      {farEnds.length > 1 && farEnds[0]!.isHere && (
+        <section aria-label="Between two machines" className="mt-8" id="between">
+          <h2 className="font-semibold">Between two machines</h2>
+          <p className="mb-2 max-w-[46rem] text-sm text-quiet">
+            The second serves as the far end for that run and is closed again after it. Held against the slower of both
+            links, or of both lines where it stands in another office.
+          </p>
+          <BetweenForm from={farEnds.filter(({ isHere }) => isHere)} to={farEnds} measure={measureBetweenAction} />
+        </section>
       )}
       <section aria-label="Schedules" className="mt-8">
         <h2 className="font-semibold">Schedules</h2>

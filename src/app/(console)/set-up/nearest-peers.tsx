@@ -1,11 +1,11 @@
-import { delayWords, REACHES } from '@/core';
+import { delayWords, PEER_REACHES } from '@/core';
 import type { SetUp } from '@/services';
 import { checkedPeer } from './checked-peer';
 
 /** Where there is a choice of peers, which one is nearest by delay. */
 export async function NearestPeers({ peers: all }: Pick<SetUp, 'peers'>) {
-  const peers = all.filter(({ web }) => web === null);
-  const choices = REACHES.filter((reach) => peers.filter((peer) => peer.reach === reach).length > 1);
+  const peers = all.filter(({ web, agentId }) => web === null && agentId === null);
+  const choices = PEER_REACHES.filter((reach) => peers.filter((peer) => peer.reach === reach).length > 1);
   const found = await Promise.all(
     choices.map(async (reach) => {
       const candidates = peers.filter((peer) => peer.reach === reach);

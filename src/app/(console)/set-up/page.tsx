@@ -59,7 +59,13 @@ export default async function SetUpPage() {
     setUp.peers.map((peer) => [
       peer.id,
       <Suspense key={peer.id} fallback={<span className="text-quiet">asking …</span>}>
-        {peer.web === null ? <PeerStateLine peer={peer} /> : <WebStateLine web={peer.web} />}
+        {peer.agentId !== null ? (
+          <span className="text-quiet">an agent, asked to serve by each run</span>
+        ) : peer.web === null ? (
+          <PeerStateLine peer={peer} />
+        ) : (
+          <WebStateLine web={peer.web} />
+        )}
       </Suspense>,
     ]),
   );

@@ -1,4 +1,4 @@
-import type { Link, Reach } from '@/core';
+import type { Link, PeerReach } from '@/core';
 import type { SimulatedDirection, SimulatedLine } from '../samples';
 import { MILL_LANE, QUAY_STREET, TUNNEL_SHARE, wifi, type DemoDeviceKey, type DemoLine } from './offices';
 
@@ -9,7 +9,7 @@ export const ROUTER_REPLACED = { daysAgo: 9, hour: 10 } as const;
 /** Something measured in the demo's history. `agoH`: hours before now, or an hour of so many days ago. */
 export interface DemoRun {
   readonly device: DemoDeviceKey;
-  readonly reach: Reach;
+  readonly reach: PeerReach;
   readonly line: SimulatedLine;
   readonly when: { readonly agoH: number } | { readonly daysAgo: number; readonly hour: number };
   readonly over?: Link;

@@ -50,7 +50,7 @@ async function findingsSection({ store }: ConsoleContext, siteId: string, span: 
       ? 'Nothing stood out.'
       : `${countWords(stood.length, 'finding')}, ${open === 0 ? 'none of them open any more' : `${open} of them open`}.`;
   const sentences = stood.map((stored) => {
-    const { sentence, nextStep } = shownFinding(stored, devices);
+    const { sentence, nextStep } = shownFinding(stored, stored.finding, devices);
     const told = `${sentence} (${STRENGTH_WORDS[stored.finding.strength]}, ${STATES[stored.state]})`;
     return GOES_ON.includes(stored.state) ? `${told} ${nextStep}` : told;
   });

@@ -47,7 +47,7 @@ describe('the OpenAPI document', () => {
     const ask = document.paths['/api/v1/runs']!['post']!;
     expect(ask.requestBody!.content['application/json']!.schema).toMatchObject({
       type: 'object',
-      properties: { reach: { enum: ['local', 'internet', 'tunnel'] } },
+      properties: { reach: { enum: ['local', 'internet', 'tunnel', 'between'] } },
     });
     expect(ask.responses['409']!.description).toContain('device-busy');
     expect(ask.responses['429']!.description).toContain('too-many-tries');

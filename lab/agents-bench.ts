@@ -1,0 +1,253 @@
+/**
+ * What standing by costs a console: two hundred agents of thirty offices, each with five lanes and three runs an hour, played by this
+ * process without any traffic: `node scripts/tool.mjs lab/agents-bench.ts [AGENTS [MINUTES]]`.
+ */
+import { spawn } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { ConsoleClock, LaneKeeper, LaneShelf } from '@/agent';
+import { keepStandingLine } from '@/agent/standing-line';
+import { median, percentile, seededRandom, type Lane, type MachineFacts } from '@/core';
+import { simulateSamples } from '@/programs/demo/samples';
+import { deviceCookieValue } from '@/services';
+import { NEW_DEVICE, NEW_LINE, NEW_PEER, NEW_PLAN, NEW_SITE, openStore } from '@/store';
+import { AGENT_PROTOCOL, type AgentHello, type RunAnswer } from '@/wire';
+import { readSigningKey } from '@/wire/peer/ticket';
+import { childOfTool } from './end-together';
+import { ended, lineOf } from './net/command';
+
+const AGENTS = Number(process.argv[2] ?? 200);
+const MINUTES = Number(process.argv[3] ?? 20);
+const OFFICES = 30;
+const EVERY_MINUTES = 20;
+const SPREAD_MINUTES = 10;
+const LANES_EACH = 5;
+/** From a grant to the hand-in, as a quick run takes, ms. */
+const RUN_MS = 9000;
+const PORT = 4840;
+/** Until all stand by and lanes run, ms. */
+const SETTLE_MS = 60_000;
+const TICKS_A_SECOND = 100;
+
+const data = mkdtempSync(join(tmpdir(), 'bent-straw-agents-'));
+const random = seededRandom(7);
+const origin = `http://127.0.0.1:${PORT}`;
+
+function startConsole() {
+  const words = ['dist/launch.js', 'start', '--no-agent', '--data', data, '--port', String(PORT), '--office', 'First'];
+  return childOfTool(spawn(process.execPath, words, { stdio: ['pipe', 'pipe', 'inherit'] }));
+}
+
+// A first start makes the data folder with its keys.
+const first = startConsole();
+await lineOf(first, /Stop with/);
+first.kill('SIGINT');
+await ended(first);
+
+const store = await openStore(join(data, 'bent-straw.sqlite'));
+const agents: { readonly id: string; readonly siteId: string }[] = [];
+const nowMs = Date.now();
+for (let number = 0; number < OFFICES; number += 1) {
+  const siteId = `office-${number}`;
+  const joinCode = createHash('sha256').update(siteId).digest('hex').slice(0, 6).toUpperCase();
+  await store.sites.saveSite({
+    ...NEW_SITE,
+    id: siteId,
+    name: `Office ${number}`,
+    joinCode,
+    joinCodeUntilMs: nowMs + 1e9,
+  });
+  await store.sites.saveLine({ ...NEW_LINE, id: `line-${number}`, siteId, name: 'Line', provider: 'Tarnfell Fibre' });
+  await store.sites.savePlan({
+    ...{ ...NEW_PLAN, id: `plan-${number}`, lineId: `line-${number}`, name: '500/100', downBps: 500e6, upBps: 100e6 },
+    ...{ leastDownBps: null, leastUpBps: null, basis: 'payload', fullFrom: 0.9, validFromMs: 0 },
+  });
+  await store.sites.saveLineSwitch({ id: `switch-${number}`, siteId, lineId: `line-${number}`, atMs: 0 });
+  await store.sites.savePeer({
+    ...NEW_PEER,
+    id: `peer-${number}`,
+    siteId,
+    name: 'Outside',
+    reach: 'internet',
+    address: 'http://127.0.0.1:9',
+  });
+  await store.schedules.save({
+    ...{ id: `schedule-${number}`, siteId, who: { kind: 'office' }, spreadMinutes: SPREAD_MINUTES, paused: false },
+    ...{ byName: 'Bench', madeAtMs: nowMs, doneUntilMs: nowMs },
+    schedule: {
+      days: [0, 1, 2, 3, 4, 5, 6],
+      times: { kind: 'every', minutes: EVERY_MINUTES, fromMinute: 0, untilMinute: 24 * 60 },
+      ...{ reaches: ['internet'], profile: 'quick' },
+    },
+  });
+}
+for (let number = 0; number < AGENTS; number += 1) {
+  const siteId = `office-${number % OFFICES}`;
+  const id = `agent-${number}`;
+  const link = { medium: 'wired', negotiatedBps: 1e9, mtuBytes: 1500 } as const;
+  await store.sites.saveDevice({
+    ...{ ...NEW_DEVICE, id, siteId, name: `Box ${number}`, kind: 'box', spotId: null, link },
+    // The undated cookie of such a device is enough.
+    simulated: true,
+  });
+  agents.push({ id, siteId });
+}
+await store.close();
+
+const signingKey = readSigningKey(readFileSync(join(data, 'console-key.pem'), 'utf8'));
+const program = startConsole();
+await lineOf(program, /Stop with/);
+program.stdout!.resume();
+
+const facts: MachineFacts = {
+  ...{ system: 'Debian GNU/Linux 12, x64', gateway: { address: '192.0.2.1', link: 'eth0' }, gatewayMs: 0.4 },
+  resolvers: ['198.51.100.53', '198.51.100.54'],
+  links: [
+    {
+      ...{ name: 'eth0', medium: 'wired', up: true, speedMbps: 1000, duplex: 'full', mtuBytes: 1500, driver: 'r8169' },
+      addresses: ['192.0.2.7'],
+    },
+  ],
+};
+const helloOf = (): AgentHello => ({
+  ...{
+    version: '0.1.0',
+    protocol: AGENT_PROTOCOL,
+    facts,
+    clockMs: Date.now(),
+    outbox: 0,
+    neighbours: [],
+    can: ['lanes'],
+  },
+});
+const line = {
+  ...{ idleMs: 15, jitterMs: 0.4 },
+  down: { rateBps: 486e6, queueMs: 25, swing: 0.004, dips: 0 },
+  up: { rateBps: 97e6, queueMs: 40, swing: 0.004, dips: 0 },
+};
+const SAMPLES = { ...simulateSamples(line, seededRandom(5)), profile: 'quick' };
+const stop = new AbortController();
+const shelves = mkdtempSync(join(tmpdir(), 'bent-straw-agents-'));
+let [recorded, refused] = [0, 0];
+
+function playAgent({ id }: { readonly id: string }): void {
+  const cookie = deviceCookieValue({ signingKey }, id);
+  const post = (path: string, body: unknown) =>
+    fetch(new URL(path, origin), {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json', Cookie: `bent-straw-device=${cookie}` },
+      body: JSON.stringify(body),
+    });
+  const clock = new ConsoleClock();
+  const keeper = new LaneKeeper({
+    ...{
+      clock,
+      post,
+      shelf: new LaneShelf(join(shelves, id), origin),
+      onBeats: () => undefined,
+      onNews: () => undefined,
+    },
+    open: (lane: Lane, onEcho, timeMs) => {
+      const timer = setInterval(() => onEcho({ atMs: timeMs(), ms: 8 + 4 * random() }), lane.everyMs);
+      return { close: () => clearInterval(timer) };
+    },
+  });
+  const measure = async (turnId: string) => {
+    const order = {
+      ...{ code: null, deviceId: id, deviceName: null, deviceKind: null, spotName: null, told: [], noticed: [] },
+      ...{ link: { medium: 'wired', negotiatedBps: 1e9, mtuBytes: 1500 }, reach: 'internet', profile: 'quick', turnId },
+      ...{ holdMs: 0, loadsWeb: true, pacedMbps: null },
+    };
+    const answer = (await (await post('/api/v1/runs', order)).json()) as RunAnswer;
+    if (answer.status !== 'granted') return void (refused += 1);
+    await sleep(RUN_MS);
+    const facts = {
+      sameMachine: false,
+      ipVersion: 4,
+      pageHiddenMs: 0,
+      peerLinkBps: null,
+      userAgent: 'bench',
+      receipt: null,
+    };
+    const body = { runKey: answer.runKey, handIn: { outcome: 'finished', samples: SAMPLES, facts } };
+    const taken = await post(`/api/v1/runs/${answer.runId}/result`, body);
+    if (taken.ok) recorded += 1;
+    else refused += 1;
+  };
+  void keepStandingLine({
+    ...{ origin, cookie: () => cookie, hello: () => Promise.resolve(helloOf()), signal: stop.signal },
+    onHeard: () => undefined,
+    onOrder: (order) => {
+      if (order.kind === 'lanes') {
+        clock.learn(order.nowMs);
+        keeper.set(order.lanes.slice(0, LANES_EACH), order.live);
+      }
+      if (order.kind === 'asked') void sleep(order.inMs).then(() => measure(order.turnId));
+    },
+  });
+}
+
+/** Processor time of every part of the program so far, s, by the file that it runs. */
+function processorTime(): ReadonlyMap<string, number> {
+  const found = new Map<string, number>();
+  for (const pid of readdirSync('/proc').filter((name) => /^\d+$/.test(name)))
+    try {
+      const words = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
+      const part = /dist\/([\w-]+)\.js/.exec(words)?.[1];
+      if (part === undefined || !words.includes(data)) {
+        if (part !== 'peer-main' || !words.includes(`"port":${PORT}`)) continue;
+      }
+      const [, rest] = readFileSync(`/proc/${pid}/stat`, 'utf8').split(/\) /);
+      const fields = rest!.split(' ');
+      found.set(part, (found.get(part) ?? 0) + (Number(fields[11]) + Number(fields[12])) / TICKS_A_SECOND);
+    } catch {
+      // It ended meanwhile.
+    }
+  return found;
+}
+
+for (const agent of agents) {
+  playAgent(agent);
+  await sleep(20);
+}
+await sleep(SETTLE_MS);
+const [before, fromMs] = [processorTime(), Date.now()];
+await sleep(MINUTES * 60_000);
+const [after, untilMs] = [processorTime(), Date.now()];
+const seconds = (untilMs - fromMs) / 1000;
+console.log(
+  `\n${AGENTS} agents of ${OFFICES} offices, ${LANES_EACH} lanes each, a run every ${EVERY_MINUTES} minutes, ${MINUTES} minutes`,
+);
+console.log(`runs recorded: ${recorded}, refused: ${refused}`);
+console.log('| part | share of a core |\n|---|---|');
+for (const [part, total] of after)
+  console.log(`| ${part} | ${((100 * (total - (before.get(part) ?? 0))) / seconds).toFixed(1)} % |`);
+
+stop.abort();
+program.kill('SIGINT');
+await ended(program);
+const kept = await openStore(join(data, 'bent-straw.sqlite'));
+const times = (
+  await Promise.all(
+    Array.from({ length: OFFICES }, (_, number) =>
+      kept.schedules.timesOf(`office-${number}`, fromMs, untilMs - 60_000),
+    ),
+  )
+).flat();
+const waits: number[] = [];
+for (const { beginAtMs, runId } of times) {
+  const run = runId === null ? null : await kept.runs.byId(runId);
+  if (run !== null) waits.push((run.startedAtMs - beginAtMs) / 1000);
+}
+await kept.close();
+const missed = times.filter(({ state }) => state === 'missed').length;
+console.log(`times: ${times.length}, made ${waits.length}, missed ${missed}`);
+console.log(
+  `from the time drawn to the grant, with the 4 s of notice and whatever waited before it on the same line: median ${median(waits)?.toFixed(1)} s, p95 ${percentile(waits, 0.95)?.toFixed(1)} s, worst ${Math.max(...waits).toFixed(1)} s`,
+);
+rmSync(data, { recursive: true, force: true });
+rmSync(shelves, { recursive: true, force: true });
+process.exit(0);

@@ -158,6 +158,8 @@ test('it is the far end of another machine’s run: chosen on the page of agents
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Attic box');
   // Both ends are this very machine, which is said before anything else.
   await expect(page.getByText('The device and the peer are one machine')).toBeVisible();
+  const { deviceId } = await ownMachine(page, 'Attic box');
+  await page.request.delete(`${program.origin}/api/v1/agents/${deviceId}`, { headers: { Origin: program.origin } });
 });
 
 test('it is the same after a start, and stays away once it is retired', async ({ page }) => {

@@ -8,14 +8,92 @@ const SETTINGS = 'PRAGMA journal_mode = WAL; PRAGMA synchronous = FULL; PRAGMA f
 const BUSY_MS = 5000;
 
 type OpenCallback = (error: Error | null) => void;
+type RowsCallback = (error: Error | null, rows: unknown[]) => void;
+/** What comes after the statement: values, and at the end who is told. */
+type Rest = readonly unknown[];
 
+const ASKS_FOR_COLUMNS = /^PRAGMA table_info\(/;
+const CHANGES_TABLES = /^\s*(alter|create|drop)\b/i;
+const BEGINS = /^\s*begin\b/i;
+const ENDS = /^\s*(commit|rollback)\b/i;
+const IN_MEMORY = ':memory:';
+
+/** Files of which a statement that may change a table has not been committed yet. */
+const changing = new Set<string>();
+/** By file and question: what columns its tables have, as asked before. All connections of this process share it. */
+const columns = new Map<string, Map<string, unknown[]>>();
+
+/**
+ * Before each reading Sequelize asks SQLite what columns the table has, which doubles the questions. Only a migration changes
+ * the answer, so each is asked once, and anew after a statement that may change a table.
+ */
 class SettledDatabase extends sqlite3.Database {
+  readonly #file: string;
+  #inTransaction = false;
+
   constructor(filename: string, mode: number, callback: OpenCallback) {
     super(filename, mode, (error) => {
       if (error !== null) return callback(error);
-      this.exec(SETTINGS, callback);
+      super.exec(SETTINGS, callback);
     });
+    this.#file = filename;
     this.configure('busyTimeout', BUSY_MS);
+  }
+
+  override all(sql: string, ...rest: never[]): this {
+    const told: unknown = rest.at(-1);
+    if (!ASKS_FOR_COLUMNS.test(sql) || typeof told !== 'function' || this.#file === IN_MEMORY)
+      return super.all(sql, ...(this.#noted(sql, rest) as never[]));
+    const tell = told as RowsCallback;
+    const known = columns.get(this.#file)?.get(sql);
+    if (known !== undefined && !changing.has(this.#file)) {
+      queueMicrotask(() => tell.call(this, null, known));
+      return this;
+    }
+    return super.all(sql, (error: Error | null, rows: unknown[]) => {
+      if (error === null && rows.length > 0) {
+        const ofFile = columns.get(this.#file) ?? new Map<string, unknown[]>();
+        columns.set(this.#file, ofFile.set(sql, rows));
+      }
+      tell.call(this, error, rows);
+    });
+  }
+
+  override run(sql: string, ...rest: never[]): this {
+    return super.run(sql, ...(this.#noted(sql, rest) as never[]));
+  }
+
+  override exec(sql: string, callback?: OpenCallback): this {
+    return super.exec(sql, ...(this.#noted(sql, callback === undefined ? [] : [callback]) as [OpenCallback?]));
+  }
+
+  /** Sees what a statement does to tables: in a transaction that holds once it has ended, else once the statement has. */
+  #noted(sql: string, rest: Rest): Rest {
+    if (BEGINS.test(sql)) this.#inTransaction = true;
+    if (ENDS.test(sql)) {
+      this.#inTransaction = false;
+      if (changing.has(this.#file)) return this.#forgetAfter(rest);
+    }
+    if (!CHANGES_TABLES.test(sql)) return rest;
+    changing.add(this.#file);
+    return this.#inTransaction ? rest : this.#forgetAfter(rest);
+  }
+
+  #forgetAfter(rest: Rest): Rest {
+    const forget = () => {
+      changing.delete(this.#file);
+      columns.delete(this.#file);
+    };
+    const told = rest.at(-1);
+    if (typeof told !== 'function') return [...rest, forget];
+    return [
+      ...rest.slice(0, -1),
+      // Whoever is told finds in `this` what the statement did.
+      function (this: unknown, ...news: unknown[]) {
+        forget();
+        Reflect.apply(told, this, news);
+      },
+    ];
   }
 }
 

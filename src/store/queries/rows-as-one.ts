@@ -1,5 +1,5 @@
 const JSON_COLUMNS = new Set<string>(['plan', 'brief', 'link', 'told']);
-const TRUTH_COLUMNS = new Set<string>(['practice', 'demo']);
+const TRUTH_COLUMNS = new Set<string>(['practice', 'demo', 'simulated']);
 
 const isDocument = (name: string) => JSON_COLUMNS.has(name);
 
@@ -7,11 +7,11 @@ const isDocument = (name: string) => JSON_COLUMNS.has(name);
  * One JSON array of values in place of a row: a thousand rows come as one text, which is several times as fast. What is kept
  * as JSON goes in as it stands, behind the array of the plain values: reading it to write it again takes most of the time.
  */
-export function rowsAsOne(columns: readonly string[], ordered = true): string {
+export function rowsAsOne(columns: readonly string[], orderBy: string | null = 'startedAtMs'): string {
   const plain = columns.filter((name) => !isDocument(name)).map((name) => `"${name}"`);
   const documents = columns.filter(isDocument).map((name) => ` || ',' || coalesce("${name}", 'null')`);
   const row = `'[' || json_array(${plain.join(', ')})${documents.join('')} || ']'`;
-  return `'[' || coalesce(group_concat(${row}, ','${ordered ? ' ORDER BY "startedAtMs"' : ''}), '') || ']'`;
+  return `'[' || coalesce(group_concat(${row}, ','${orderBy === null ? '' : ` ORDER BY "${orderBy}"`}), '') || ']'`;
 }
 
 /** The rows of what `rowsAsOne` made. */

@@ -186,7 +186,7 @@ export class RunQueries {
   /** The oldest first: they lie nearly so, and are put in order sooner here than there. */
   async #setRuns(select: string, replacements: Record<string, unknown>): Promise<SetRun[]> {
     const [found] = await this.sequelize.query<{ found: string }>(
-      `SELECT ${rowsAsOne(SET_COLUMNS, false)} AS found FROM (${select})`,
+      `SELECT ${rowsAsOne(SET_COLUMNS, null)} AS found FROM (${select})`,
       { replacements, type: QueryTypes.SELECT },
     );
     return fromOne<SetRun>(SET_COLUMNS, found!.found).sort((a, b) => a.startedAtMs - b.startedAtMs);

@@ -1,7 +1,7 @@
-import type { Attributes, Model } from 'sequelize';
-import { Op } from 'sequelize';
+import { Op, QueryTypes, type Attributes, type Model } from 'sequelize';
 import type { DeviceRow, LineRow, LineSwitchRow, PeerRow, PlanRow, SiteRow, SpotRow } from '../models/rows';
 import type { Tables } from '../models/tables';
+import { fromOne, rowsAsOne } from './rows-as-one';
 
 export type Site = Attributes<SiteRow>;
 export type Line = Attributes<LineRow>;
@@ -10,6 +10,11 @@ export type StoredPlan = Attributes<PlanRow>;
 export type Spot = Attributes<SpotRow>;
 export type Device = Attributes<DeviceRow>;
 export type StoredPeer = Attributes<PeerRow>;
+
+const DEVICE_COLUMNS = [
+  ...(['id', 'siteId', 'spotId', 'name', 'link', 'kind', 'notes', 'simulated'] as const),
+  ...(['cookieAtMs', 'cookieBeforeMs', 'openUntilMs'] as const),
+] as const satisfies readonly (keyof Device)[];
 
 function plain<Self extends Model>(row: Self | null): Attributes<Self> | null {
   return row === null ? null : (row.get({ plain: true }) as Attributes<Self>);
@@ -71,12 +76,12 @@ export class SiteQueries {
 
   /** The line that a site used at a time; null when it had none yet. */
   async lineInUse(siteId: string, atMs: number): Promise<Line | null> {
-    const last = await this.tables.lineSwitches.findOne({
-      where: { siteId, atMs: { [Op.lte]: atMs } },
-      order: [['atMs', 'DESC']],
-    });
-    if (last === null) return null;
-    return plain(await this.tables.lines.findByPk(last.lineId));
+    const [row] = await this.tables.lines.sequelize!.query<Line | { readonly id: null }>(
+      `SELECT lines.* FROM line_switches LEFT JOIN lines ON lines.id = line_switches.lineId
+       WHERE line_switches.siteId = :siteId AND atMs <= :atMs ORDER BY atMs DESC LIMIT 1`,
+      { replacements: { siteId, atMs }, type: QueryTypes.SELECT },
+    );
+    return row === undefined || row.id === null ? null : row;
   }
 
   async line(id: string): Promise<Line | null> {
@@ -131,7 +136,11 @@ export class SiteQueries {
   }
 
   async devicesOf(siteId: string): Promise<Device[]> {
-    return (await this.tables.devices.findAll({ where: { siteId }, order: ['name'] })).map((row) => plain(row)!);
+    const [found] = await this.tables.devices.sequelize!.query<{ found: string }>(
+      `SELECT ${rowsAsOne(DEVICE_COLUMNS, 'name')} AS found FROM devices WHERE siteId = :siteId`,
+      { replacements: { siteId }, type: QueryTypes.SELECT },
+    );
+    return fromOne<Device>(DEVICE_COLUMNS, found!.found);
   }
 
   /** A device by its id, or by one under which it was known before two were merged. */

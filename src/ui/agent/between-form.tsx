@@ -45,6 +45,7 @@ function Choice<Value extends string>(props: {
     <label className="min-w-0 text-sm">
       <span className="block text-quiet">{props.label}</span>
       <select
+        aria-label={props.label}
         className="field !min-h-9 max-w-72 !py-0"
         value={props.value}
         onChange={({ target }) => props.choose(target.value as Value)}

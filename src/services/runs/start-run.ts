@@ -1,4 +1,3 @@
-import { isIPv4 } from 'node:net';
 import {
   ceilingOfLink,
   linkKindOf,
@@ -8,7 +7,6 @@ import {
   yardstickOf,
   type Direction,
   type Link,
-  type MachineFacts,
   type Plan,
   type TurnNeed,
 } from '@/core';
@@ -18,6 +16,7 @@ import { signTicket } from '@/wire/peer/ticket';
 import type { ConsoleContext } from '../console/console-context';
 import { peerBaseUrl } from '../office/peer-address';
 import { crossingOf, type Crossing } from '../office/line-choice';
+import { farEndOf } from './far-end-of-run';
 import { leastDirectionMs } from './long-look';
 import { peerOfTurn, usualPeerId } from '../office/peer-choice';
 import { proofOf } from '../console/proofs';
@@ -131,33 +130,6 @@ async function spotNameOf({ store }: ConsoleContext, { siteId, spotId }: Device)
   return (await store.sites.spotsOf(siteId)).find(({ id }) => id === spotId)?.name ?? null;
 }
 
-/** The address at which other machines of ours reach an agent: of the interface towards its gateway, as far as that is known. */
-function addressOf({ links, gateway }: MachineFacts): string | null {
-  const up = links.filter(({ up: isUp, medium }) => isUp && medium !== 'other');
-  const first = up.find(({ name }) => name === gateway?.link);
-  const all = [...(first === undefined ? [] : [first]), ...up, ...links].flatMap(({ addresses }) => addresses);
-  return all.find((address) => isIPv4(address) && !address.startsWith('127.')) ?? all.find(isIPv4) ?? null;
-}
-
-/** What the far end is for one run: an agent is asked to serve, and the key that it serves with is kept. */
-async function farEndOf(
-  context: ConsoleContext,
-  { peer, baseUrl, order }: PreparedRun,
-  runId: string,
-): Result<{ readonly baseUrl: string; readonly peerKey: string | null; readonly link: Link | null }> {
-  if (baseUrl !== null) return done({ baseUrl, peerKey: peer.publicKey, link: null });
-  const { agents, sites } = context.store;
-  const agentId = peer.agentId!;
-  const [agent, device] = [await agents.byDevice(agentId), await sites.device(agentId)];
-  const host = agent === null ? null : addressOf(agent.facts);
-  const forMs = RUN_PROFILES[order.profile].limits.seconds * 1000 + TICKET_LIFE_MS;
-  const at =
-    host === null ? null : await context.farEnds.open(agentId, { serveId: runId, trust: context.publicKey, forMs });
-  if (at === null || device === null) return failed('far-end-away', { peer: peer.name });
-  await sites.saveKeys(peer.id, { publicKey: at.publicKey, otherKey: null });
-  return done({ baseUrl: `http://${host}:${at.port}`, peerKey: at.publicKey, link: device.link });
-}
-
 /** Grants a prepared run: writes it down as running, with its conditions, and signs the ticket for the peer. */
 export async function grantRun(
   context: ConsoleContext,
@@ -169,7 +141,8 @@ export async function grantRun(
   const nowMs = context.wallMs();
   const usualId = await usualPeerId(context, site.id, order.reach, await context.store.sites.peersOf(site.id));
   const [runId, ticketId] = [context.newId(), context.newId()];
-  const far = await farEndOf(context, prepared, runId);
+  const forMs = RUN_PROFILES[order.profile].limits.seconds * 1000 + TICKET_LIFE_MS;
+  const far = await farEndOf(context, { ...prepared, forMs }, runId);
   if (!far.ok) return far;
   const { baseUrl, peerKey, link: farLink } = far.value;
   const profile = RUN_PROFILES[order.profile];

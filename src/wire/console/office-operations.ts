@@ -10,6 +10,7 @@ import { SIDE_OPERATIONS } from './side-operations';
 import { TIME_OPERATIONS } from './time-operations';
 import { ledgerRunSchema } from './ledger-messages';
 import { linkSchema } from './link-schema';
+import { PEER_OPERATIONS } from './peer-operations';
 import { webFarEndSchema } from './run-messages';
 import { chosenRunsSchema, leaveOutSchema, noteRunsSchema, tagRunsSchema } from '../forms/ledger-schemas';
 import type { Operation } from './operation';
@@ -18,8 +19,6 @@ import {
   lineFormSchema,
   mergeFormSchema,
   officeFormSchema,
-  peerFormSchema,
-  webFarEndFormSchema,
   planFormSchema,
   runNotesSchema,
 } from '../forms/set-up-schemas';
@@ -257,66 +256,7 @@ export const OFFICE_OPERATIONS = {
     answers: { 200: made },
     faults: ['not-signed-in', 'device-unknown', 'request-malformed'],
   },
-  addPeer: {
-    ...shared,
-    method: 'post',
-    path: '/api/v1/sites/{id}/peers',
-    summary: 'A new peer.',
-    request: peerFormSchema,
-    answers: { 201: made },
-    faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'],
-  },
-  changePeer: {
-    ...shared,
-    method: 'put',
-    path: '/api/v1/sites/{id}/peers/{peer}',
-    request: peerFormSchema,
-    summary: 'Change a peer.',
-    answers: { 200: made },
-    faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'],
-  },
-  addWebFarEnd: {
-    ...shared,
-    method: 'post',
-    path: '/api/v1/sites/{id}/web-far-ends',
-    summary: 'A web server as the far end of downloads by agents, where there is no peer outside.',
-    request: webFarEndFormSchema,
-    answers: { 201: made },
-    faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'],
-  },
-  changeWebFarEnd: {
-    ...shared,
-    method: 'put',
-    path: '/api/v1/sites/{id}/web-far-ends/{peer}',
-    summary: 'Change a web server that is a far end.',
-    request: webFarEndFormSchema,
-    answers: { 200: made },
-    faults: ['not-signed-in', 'site-missing', 'name-taken', 'request-malformed'],
-  },
-  removePeer: {
-    ...shared,
-    method: 'delete',
-    path: '/api/v1/sites/{id}/peers/{peer}',
-    summary: 'Remove a peer. It can be put back for a day.',
-    answers: gone,
-    faults: ['not-signed-in'],
-  },
-  pinPeer: {
-    ...shared,
-    method: 'post',
-    path: '/api/v1/sites/{id}/peers/{peer}/pin',
-    summary: 'Runs of its reach go to this peer from now on.',
-    answers: gone,
-    faults: ['not-signed-in'],
-  },
-  acceptPeerKey: {
-    ...shared,
-    method: 'post',
-    path: '/api/v1/sites/{id}/peers/{peer}/accept-key',
-    summary: 'Take the key that the peer shows now for its own.',
-    answers: gone,
-    faults: ['not-signed-in'],
-  },
+  ...PEER_OPERATIONS,
   undoRemoval: {
     ...shared,
     method: 'post',

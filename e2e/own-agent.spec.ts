@@ -156,6 +156,7 @@ test('it is the far end of another machine’s run: chosen on the page of agents
   await page.getByRole('row').filter({ hasText: 'Attic box' }).getByRole('link').first().click();
   await expect(page.getByText(`between · against ${hostname()}`)).toBeVisible();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Attic box');
+  await expect(page.getByText(`${hostname()}, an agent`)).toBeVisible();
   // Both ends are this very machine, which is said before anything else.
   await expect(page.getByText('The device and the peer are one machine')).toBeVisible();
   const { deviceId } = await ownMachine(page, 'Attic box');

@@ -4,6 +4,7 @@ import { strawPathOf } from '../picture/straw-path';
 import type { RunConditions } from '../run/run-conditions';
 import { OVER_GIGABIT, plainSamples } from '../run/samples-for-tests';
 import { sentenceOf } from '../words/sentence';
+import { yardstickWords } from '../words/yardstick-words';
 import { reportOf } from './run-report';
 
 const cable = (mbps: number): Link => ({ medium: 'wired', negotiatedBps: mbps * 1e6, mtuBytes: 1500 });
@@ -30,6 +31,7 @@ describe('a run between two machines', () => {
       // 100 Mb/s of Ethernet carry 94.1 of TCP payload.
       expect(report.down.yardstick).toMatchObject({ status: 'known', source: 'link' });
       expect((report.down.yardstick as { rateBps: number }).rateBps / 94.1e6).toBeCloseTo(1, 2);
+      expect(yardstickWords(report.down.yardstick).at(-1)).toBe('the lower of both ends is the yardstick');
       expect(report.verdict).toBe('full');
       expect(report.planAnswer).toBeNull();
       expect(sentenceOf(report, conditions(ends)).held).toBe(
@@ -46,6 +48,7 @@ describe('a run between two machines', () => {
     ]) {
       const report = reportOf(at94, conditions(ends));
       expect([report.verdict, report.down.yardstick.status]).toEqual(['no verdict', 'unknown']);
+      expect(yardstickWords(report.down.yardstick).at(-1)).toBe('the links of both ends would have to be known');
     }
   });
 

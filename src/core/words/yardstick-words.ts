@@ -43,9 +43,14 @@ function conclusionWords(yardstick: Yardstick, { reach, ceiling, plan }: Yardsti
   if (yardstick.status === 'known' && plan !== null) {
     if (ceiling === null) return `so the plan's ${rateWords(yardstick.rateBps)} is the yardstick`;
     const tunnel = yardstick.source === 'plan' && plan.slowerEnd !== undefined;
-    const named = tunnel ? 'slower end of the tunnel' : yardstick.source;
+    const named = tunnel ? `slower end of ${reach === 'between' ? 'both lines' : 'the tunnel'}` : yardstick.source;
     return `${rateWords(yardstick.rateBps)} is the lower, so the ${named} is the yardstick`;
   }
+  // Between machines of one office no line is crossed; between offices a plan is known, or there is nothing to hold it against.
+  if (reach === 'between')
+    return ceiling === null
+      ? 'the links of both ends would have to be known'
+      : 'the lower of both ends is the yardstick';
   return reach === 'local' ? 'inside the office the plan does not matter' : 'no plan is known for this line';
 }
 

@@ -15,6 +15,7 @@ import {
   type Enrolment,
   type StandByNews,
 } from '@/agent';
+import type { Link } from '@/core';
 import { sleep } from '@/session';
 import type { StandingAnswer } from '@/wire';
 import { programVersion } from '../folder/version';
@@ -29,6 +30,16 @@ export interface ServeOptions {
   readonly onNews: (news: StandByNews) => void;
   readonly onTrouble: (sentence: string) => void;
   readonly signal: AbortSignal;
+}
+
+/** An address of nobody (RFC 5737): packets to it would take the way to everywhere else. */
+const ELSEWHERE = '192.0.2.1';
+
+/** How this machine is connected: the link towards the console, or, where that runs on this very machine, to everywhere else. */
+async function linkOfMachine(consoleHost: string): Promise<Link> {
+  const towards = await linkTowards(consoleHost);
+  if (towards !== null && towards.medium !== 'unknown') return towards;
+  return (await linkTowards(ELSEWHERE)) ?? { medium: 'unknown' };
 }
 
 /** Stands by at the console that this machine joined, until it is stopped. Throws AgentFault when it is sent away. */
@@ -58,7 +69,7 @@ export async function serveAt({ enrolment, devices, folder, onNews, onTrouble, s
       await notice;
       return noticedPrograms(busy);
     },
-    link: async () => (await linkTowards(new URL(origin).hostname)) ?? { medium: 'unknown' as const },
+    link: () => linkOfMachine(new URL(origin).hostname),
   });
   try {
     await standing;

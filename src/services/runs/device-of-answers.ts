@@ -1,4 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
+import type { Link } from '@/core';
 import { NEW_DEVICE, type Device } from '@/store';
 import { done, failed, type ConsoleFaultCode, type Outcome, type StartRun } from '@/wire';
 import { cookieTimes, isTaken, type Becoming } from '../access/device-cookie';
@@ -20,6 +21,16 @@ function becomingOf(existing: Device | undefined, { knownDeviceId, here }: Admis
 
 /** What whoever asks says of the device that it is. */
 export type DeviceAnswers = Pick<StartRun, 'deviceId' | 'deviceName' | 'deviceKind' | 'spotName' | 'link'>;
+
+/** Nothing of the link, or a cable without its rate where one is known. */
+function tellsLess(said: Link, known: Link): boolean {
+  if (said.medium === 'unknown') return true;
+  return said.medium === 'wired' && said.negotiatedBps === null && known.medium === 'wired';
+}
+
+async function isAgent({ store }: ConsoleContext, { id }: Device): Promise<boolean> {
+  return (await store.agents.byDevice(id)) !== null;
+}
 
 /** The device that the answers describe: an existing one, brought up to date, or a new one. */
 export async function deviceOfAnswers(
@@ -53,10 +64,12 @@ export async function deviceOfAnswers(
   }
   const spotId =
     order.spotName === null ? (existing?.spotId ?? null) : await spotNamed(context, site.id, order.spotName);
+  // An agent that cannot tell how it is connected says nothing against what a technician wrote down.
+  const isSilent = existing !== undefined && tellsLess(order.link, existing.link) && (await isAgent(context, existing));
   const fresh = { ...NEW_DEVICE, id: context.newId(), siteId: site.id, kind: order.deviceKind };
   const device: Device = {
     ...(existing ?? fresh),
-    ...{ spotId, name, link: order.link },
+    ...{ spotId, name, link: isSilent ? existing.link : order.link },
     // The answer gives a cookie: from now on this browser is the device.
     ...cookieTimes(existing, becomingOf(existing, admission), nowMs),
     openUntilMs: null,

@@ -121,7 +121,7 @@ export async function prepareRun(
   if (busy !== undefined && !isOver(context, busy, nowMs)) return failed('device-busy', { device: device.name });
   if (busy !== undefined) await sweepSilentRuns(context);
   const crossing = await crossingOf(context, site.id, peer, nowMs);
-  const needs = needsOf(site.id, peer, crossing, order.link);
+  const needs = needsOf(site.id, peer, crossing, device.link);
   return done({ order, site, device, peer, baseUrl, ...crossing, needs });
 }
 
@@ -152,8 +152,8 @@ export async function grantRun(
     peerId: peer.id,
     lineId: line?.id ?? null,
     reach: order.reach,
-    link: order.link,
-    linkKind: linkKindOf(order.link),
+    link: device.link,
+    linkKind: linkKindOf(device.link),
     plan,
     spotName: await spotNameOf(context, device),
     profile: order.profile,
@@ -176,7 +176,8 @@ export async function grantRun(
     practice: peer.practice,
     farEnd: peer.agentId !== null ? 'agent' : peer.web === null ? 'peer' : 'web',
     farLink,
-    otherPeerThanUsual: usualId !== null && usualId !== peer.id,
+    // Between machines each has an other end of its own.
+    otherPeerThanUsual: order.reach !== 'between' && usualId !== null && usualId !== peer.id,
     startedAtMs: nowMs,
     lastSeenAtMs: nowMs,
     // Whatever is heard of it after that, its ticket is over.
@@ -186,7 +187,7 @@ export async function grantRun(
     { run: runId, device: device.name, reach: order.reach, profile: order.profile, askedBy },
     'run granted',
   );
-  const own = ceilingOfLink(order.link, 4);
+  const own = ceilingOfLink(device.link, 4);
   const ceiling =
     order.reach === 'between' ? lowerCeiling(own, farLink === null ? null : ceilingOfLink(farLink, 4)) : own;
   const yardstick = (direction: Direction) =>

@@ -124,6 +124,16 @@ describe('a run between two machines of ours', () => {
     expect(run.receipt!.receipt).not.toBeNull();
   });
 
+  it('keeps what was written down of a link where its machine cannot tell, and calls no far end unusual', async () => {
+    await queue();
+    serves(shop);
+    const answer = await take(attic, { link: { medium: 'unknown' } });
+    expect(answer).toMatchObject({ value: { status: 'granted' } });
+    expect((await console.context.store.sites.device(attic.id))!.link).toEqual(cable(1000));
+    const [run] = await console.context.store.runs.running();
+    expect(run).toMatchObject({ link: cable(1000), otherPeerThanUsual: false });
+  });
+
   it('lets neither of the two measure by itself meanwhile, nor serve twice', async () => {
     await queue();
     await granted();

@@ -54,6 +54,21 @@ function noSamplesWords({ importId, thinnedAtMs }: RunPage['run']): string {
     : 'No raw samples any more: they were older than they are kept. The figures stay.';
 }
 
+/** What stood at the other end. */
+function farEndRows({ farEnd, farLink, peerName }: RunPage['run']): [string, string][] {
+  switch (farEnd) {
+    case 'peer':
+      return [['peer', peerName || 'not given']];
+    case 'web':
+      return [['web server', `${peerName}: downloads alone, delay by TCP handshakes`]];
+    case 'agent':
+      return [
+        ['other end', `${peerName}, an agent`],
+        ['its link', farLink === null ? 'not known' : linkWords(farLink)],
+      ];
+  }
+}
+
 /** The conditions of the run, and its raw samples. */
 export function RunConditionsList({ run, hasSamples, offersSamples }: RunConditionsListProps) {
   const corrected =
@@ -63,9 +78,7 @@ export function RunConditionsList({ run, hasSamples, offersSamples }: RunConditi
   const known: [string, string][] = [
     ['link', linkWords(run.link)],
     ['spot', run.spotName ?? 'not given'],
-    run.farEnd === 'web'
-      ? ['web server', `${run.peerName}: downloads alone, delay by TCP handshakes`]
-      : ['peer', run.peerName || 'not given'],
+    ...farEndRows(run),
   ];
   const ofFile: [string, string][] = [
     // What a link of that kind usually is stands beside it in the record, and is no fact of this run.

@@ -4,6 +4,7 @@
  */
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
+import { setMaxListeners } from 'node:events';
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -130,17 +131,22 @@ const line = {
 };
 const SAMPLES = { ...simulateSamples(line, seededRandom(5)), profile: 'quick' };
 const stop = new AbortController();
+setMaxListeners(2 * AGENTS, stop.signal);
 const shelves = mkdtempSync(join(tmpdir(), 'bent-straw-agents-'));
 let [recorded, refused] = [0, 0];
 
 function playAgent({ id }: { readonly id: string }): void {
   const cookie = deviceCookieValue({ signingKey }, id);
-  const post = (path: string, body: unknown) =>
-    fetch(new URL(path, origin), {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json', Cookie: `bent-straw-device=${cookie}` },
-      body: JSON.stringify(body),
-    });
+  const post = async (path: string, body: unknown) => {
+    const send = () =>
+      fetch(new URL(path, origin), {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json', Cookie: `bent-straw-device=${cookie}` },
+        body: JSON.stringify(body),
+      });
+    // A connection that was kept may have been closed meanwhile; an agent tries again as well.
+    return send().catch(send);
+  };
   const clock = new ConsoleClock();
   const keeper = new LaneKeeper({
     ...{

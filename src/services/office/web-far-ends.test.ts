@@ -20,6 +20,7 @@ import {
 import { handInRun } from '../runs/hand-in-run';
 import { queueTurns } from '../turns';
 import { joinPageOf } from '../views';
+import { weekOfRuns } from '../views/week-of-runs';
 import { saveDevice } from './devices';
 import { peerFor } from './peer-choice';
 import { pinPeer } from './peers';
@@ -162,6 +163,13 @@ describe('a web server as the far end', () => {
     expect(answer).toMatchObject({
       value: { held: expect.stringContaining('may be the limit, so it cannot tell whether the plan is met.') },
     });
+  });
+
+  it('says nothing of how the line does in a week', async () => {
+    await handedIn(120e6);
+    expect(await weekOfRuns(console.context, siteId, 'internet', null)).toMatchObject({ count: 0, downBps: null });
+    // The board shows it all the same.
+    expect(await console.context.store.runs.newestSets(siteId)).toMatchObject([{ reach: 'internet', upBps: null }]);
   });
 
   it('is changed and kept apart from others by its name', async () => {

@@ -16,7 +16,8 @@ import type { ConsoleContext } from '../console/console-context';
 const WEEK_MS = 7 * 24 * 3600_000;
 
 /**
- * What one way of a site gave over the last seven days: the medians of all runs that are evidence of their path, held
+ * What one way of a site gave over the last seven days: the medians of all runs that are evidence of their path, without
+ * those against a web server, which may have been the limit, held
  * against the plan that is in force now. The one definition for the offices beside each other and for the segments of the
  * board. Rates in bits per second, delays in ms.
  */

@@ -205,7 +205,7 @@ export class RunQueries {
   async figuresSince(siteId: string, reach: Reach, sinceMs: number): Promise<FiguresSince> {
     // The words of the index `runs_of_week`, which has all of it.
     const where = `siteId = :siteId AND reach = :reach AND startedAtMs >= :sinceMs AND status = 'finished'
-      AND ${OF_RATE} AND evidence IN (${OF_PATH})`;
+      AND ${OF_RATE} AND evidence IN (${OF_PATH}) AND farEnd <> 'web'`;
     const options = { replacements: { siteId, reach, sinceMs }, type: QueryTypes.SELECT } as const;
     const [of] = await this.sequelize.query<{ down: string; up: string; added: string; count: number }>(
       `SELECT json_group_array(downBps) AS down, json_group_array(upBps) AS up, json_group_array(addedMs) AS added,

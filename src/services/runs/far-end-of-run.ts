@@ -1,15 +1,20 @@
-import { isIPv4 } from 'node:net';
+import { isIPv4, isIPv6 } from 'node:net';
 import type { Link, MachineFacts } from '@/core';
 import type { StoredPeer } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 
-/** The address at which other machines of ours reach an agent: of the interface towards its gateway, as far as that is known. */
-function addressOf({ links, gateway }: MachineFacts): string | null {
+/** The host at which other machines of ours reach an agent: of the interface towards its gateway, as far as that is known. */
+export function hostOf({ links, gateway }: MachineFacts): string | null {
   const up = links.filter(({ up: isUp, medium }) => isUp && medium !== 'other');
   const first = up.find(({ name }) => name === gateway?.link);
   const all = [...(first === undefined ? [] : [first]), ...up, ...links].flatMap(({ addresses }) => addresses);
-  return all.find((address) => isIPv4(address) && !address.startsWith('127.')) ?? all.find(isIPv4) ?? null;
+  const ipv4 = all.filter(isIPv4);
+  const own = ipv4.find((address) => !address.startsWith('127.')) ?? ipv4[0];
+  if (own !== undefined) return own;
+  // Of IPv6 none that holds for one link alone (RFC 4291 §2.5.6), nor loopback.
+  const ipv6 = all.find((address) => isIPv6(address) && address !== '::1' && !/^fe[89ab]/i.test(address));
+  return ipv6 === undefined ? null : `[${ipv6}]`;
 }
 
 export interface AskedFarEnd {
@@ -37,7 +42,7 @@ export async function farEndOf(
   const { agents, sites } = context.store;
   const agentId = peer.agentId!;
   const [agent, device] = [await agents.byDevice(agentId), await sites.device(agentId)];
-  const host = agent === null ? null : addressOf(agent.facts);
+  const host = agent === null ? null : hostOf(agent.facts);
   const at =
     host === null ? null : await context.farEnds.open(agentId, { serveId: runId, trust: context.publicKey, forMs });
   if (at === null || device === null) return failed('far-end-away', { peer: peer.name });

@@ -2,6 +2,9 @@
 export const FAR_ENDS = ['peer', 'agent', 'web'] as const;
 export type FarEnd = (typeof FAR_ENDS)[number];
 
+/** A page that is smaller would be asked for again and again, bytes. */
+export const SMALLEST_PAGE_BYTES = 1_000_000;
+
 /** Pages of a web server that an agent may load, where there is no peer outside yet. */
 export interface WebFarEnd {
   /** Absolute addresses of what is loaded; several are loaded side by side. */

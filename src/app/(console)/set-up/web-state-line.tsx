@@ -1,9 +1,15 @@
-import { sizeWords, type WebFarEnd } from '@/core';
+import { SMALLEST_PAGE_BYTES, sizeWords, type WebFarEnd } from '@/core';
 import { checkWebFarEnd, type WebPageState } from '@/services';
+
+/** It would have to be asked for again and again, and agents do not. */
+const isSmall = (state: WebPageState) =>
+  state.status === 'answers' && state.sizeBytes !== null && state.sizeBytes < SMALLEST_PAGE_BYTES;
 
 function stateWords(state: WebPageState): string {
   switch (state.status) {
     case 'answers': {
+      if (isSmall(state))
+        return `${state.host} answers with ${sizeWords(state.sizeBytes)} alone. Choose a larger file.`;
       const size = state.sizeBytes === null ? 'of a length that it does not say' : sizeWords(state.sizeBytes);
       return `${state.host} answers, ${size}${state.takesRanges ? '' : ', only whole'}`;
     }
@@ -17,7 +23,7 @@ function stateWords(state: WebPageState): string {
 /** How the pages of a web server answer just now, asked by the server while the rest of the page is there already. */
 export async function WebStateLine({ web }: { readonly web: WebFarEnd }) {
   const states = await checkWebFarEnd(web);
-  const wrong = states.find(({ status }) => status !== 'answers');
+  const wrong = states.find((state) => state.status !== 'answers' || isSmall(state));
   const shown = wrong ?? states[0]!;
   return (
     <span className={wrong === undefined ? 'text-quiet' : 'font-medium text-starved'}>

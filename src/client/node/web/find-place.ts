@@ -1,5 +1,6 @@
 import { lookup } from 'node:dns/promises';
 import { connect as connectTls } from 'node:tls';
+import { SMALLEST_PAGE_BYTES } from '@/core';
 import { openWebConnection, type AnswerHead } from './web-connection';
 import { serverName, type WebManners, type WebPlace } from './web-place';
 
@@ -84,7 +85,10 @@ export async function findPlace(page: string, manners: WebManners): Promise<WebP
       continue;
     }
     if (head.status !== 200 && head.status !== 206) throw new WebPlaceError(true, `${url.host}: status ${head.status}`);
-    return { ...machine, sizeBytes: sizeOf(head), takesRanges: head.status === 206 };
+    const sizeBytes = sizeOf(head);
+    if (sizeBytes !== null && sizeBytes < SMALLEST_PAGE_BYTES)
+      throw new WebPlaceError(true, `${url.host}: only ${sizeBytes} bytes long`);
+    return { ...machine, sizeBytes, takesRanges: head.status === 206 };
   }
   throw new WebPlaceError(true, `${url.host}: more than ${MOST_REDIRECTS} redirects`);
 }

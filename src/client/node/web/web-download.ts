@@ -1,3 +1,4 @@
+import { SMALLEST_PAGE_BYTES } from '@/core';
 import type { Load } from '../../run/transport';
 import type { TroubleReports } from '../../run/trouble-reports';
 import { openWebConnection, type WebConnection } from './web-connection';
@@ -48,6 +49,7 @@ export function startWebDownload(
     const { sizeBytes, takesRanges } = places[stream % places.length]!;
     const fromByte = first && takesRanges && sizeBytes !== null ? Math.floor(sizeBytes * ((stream * SPREAD) % 1)) : 0;
     let status: number | null = null;
+    const before = bytes[stream]!;
     const isBody = () => status === 200 || status === 206;
     const end = connections[stream]!.get(takesRanges ? rangeFrom(fromByte) : null, {
       onHead: (head) => {
@@ -62,7 +64,11 @@ export function startWebDownload(
       onEnd: (trouble) => {
         breakOff.delete(stream);
         if (stopped || isEnough()) return;
-        if (isBody() && trouble === null) return pull(stream, false);
+        if (isBody() && trouble === null) {
+          // From a place near its end on a page may be short; from its beginning it is to be worth the asking.
+          if (fromByte > 0 || bytes[stream]! - before >= SMALLEST_PAGE_BYTES) return pull(stream, false);
+          return troubles.report('download-refused', `only ${bytes[stream]! - before} bytes long`);
+        }
         if (status === null) troubles.report('download-unanswered', trouble ?? '');
         else if (isBody()) troubles.report('download-broke', trouble ?? '');
         else troubles.report('download-refused', `status ${status}`);

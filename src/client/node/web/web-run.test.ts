@@ -208,6 +208,19 @@ describe('a web server that does not do', () => {
     ]);
   });
 
+  it('has only a small page: it is said, and not asked for again and again', async () => {
+    const small = await serve((_, answer) =>
+      answer.writeHead(200, { 'Content-Length': 5000 }).end(CONTENT.subarray(0, 5000)),
+    );
+    expect(await run([small.url])).toMatchObject({ kind: 'failed', reason: 'web-refused' });
+    expect(small.asked).toHaveLength(1);
+    // One that does not say how long it is shows it when it has ended.
+    const silent = await serve((_, answer) => answer.writeHead(200).end(CONTENT.subarray(0, 5000)));
+    const news = await run([silent.url], { ...SHORT, mostDirectionMs: 1500 });
+    expect(silent.asked).toHaveLength(3);
+    expect(news.samples.client!.troubles).toMatchObject([{ code: 'download-refused', detail: 'only 5000 bytes long' }]);
+  });
+
   it('is not there, or its name is not', async () => {
     const { url, server } = await serve(page(true));
     server.close();

@@ -20,9 +20,9 @@ export interface BoardFilter {
 
 const DAY_MS = 24 * 3600_000;
 
-/** Runs of a local reach end before the router; those through the tunnel alone cross the tunnel. */
+/** Runs of a local reach end before the router, and so do most between machines; those through the tunnel alone cross the tunnel. */
 function crosses(reach: Reach, segment: StrawSegment['kind']): boolean {
-  if (segment === 'router' || segment === 'line') return reach !== 'local';
+  if (segment === 'router' || segment === 'line') return reach === 'internet' || reach === 'tunnel';
   if (segment === 'tunnel') return reach === 'tunnel';
   if (segment === 'far-end') return reach === 'internet';
   return true;

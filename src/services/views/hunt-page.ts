@@ -2,6 +2,7 @@ import {
   FOUND_FROM,
   groupedBy,
   partedSuspicion,
+  PEER_REACHES,
   questionOf,
   segmentBase,
   segmentWords,
@@ -61,7 +62,6 @@ export interface HuntPage {
 const CLEARLY_MORE = 0.05;
 /** What is less likely than this is not among what was found, though no test tells it apart. */
 const AMONG_FOUND = 0.05;
-const REACHES = ['local', 'internet', 'tunnel'] as const;
 
 /** The direction that is worth hunting in: the one in which more is suspected. */
 function directionOf(evidence: DiagnosisInput): PartedSuspicion & { readonly direction: Direction } {
@@ -92,7 +92,7 @@ interface Situation {
 
 /** Each run that could be made now, to one peer per reach. */
 function possibleRuns({ context, evidence, devices, peers, lineId }: Situation): PossibleRun[] {
-  const reaches = REACHES.flatMap((reach) => {
+  const reaches = PEER_REACHES.flatMap((reach) => {
     const of = peers.filter((peer) => peer.reach === reach);
     const peer = of.find(({ pinned }) => pinned) ?? of[0];
     return peer === undefined ? [] : [{ reach, peerId: peer.id }];

@@ -24,7 +24,11 @@ const AGENTS = Number(process.argv[2] ?? 200);
 const MINUTES = Number(process.argv[3] ?? 20);
 const OFFICES = 30;
 const EVERY_MINUTES = 20;
-const SPREAD_MINUTES = 10;
+/** Each agent draws its own moment between two times: their runs come one by one. */
+const SPREAD_MINUTES = 20;
+/** The first time comes when all stand by, minutes from now. */
+const FIRST_MINUTES = 2;
+const DAY_MINUTES = 24 * 60;
 const LANES_EACH = 5;
 /** From a grant to the hand-in, as a quick run takes, ms. */
 const RUN_MS = 9000;
@@ -38,11 +42,34 @@ const random = seededRandom(7);
 const origin = `http://127.0.0.1:${PORT}`;
 
 function startConsole() {
-  const words = ['dist/launch.js', 'start', '--no-agent', '--data', data, '--port', String(PORT), '--office', 'First'];
+  // Here all of them come by one address, which in thirty offices they do not.
+  const many = ['--strangers', String(4 * AGENTS)];
+  const words = [
+    'dist/launch.js',
+    'start',
+    '--no-agent',
+    '--data',
+    data,
+    '--port',
+    String(PORT),
+    '--office',
+    'First',
+    ...many,
+  ];
   return childOfTool(spawn(process.execPath, words, { stdio: ['pipe', 'pipe', 'inherit'] }));
 }
 
 // A first start makes the data folder with its keys.
+/** Every so often through the day, beginning soon. */
+function minutesFromNow(): number[] {
+  const now = new Date();
+  const first = now.getHours() * 60 + now.getMinutes() + FIRST_MINUTES;
+  return Array.from(
+    { length: DAY_MINUTES / EVERY_MINUTES },
+    (_, index) => (first + index * EVERY_MINUTES) % DAY_MINUTES,
+  );
+}
+
 const first = startConsole();
 await lineOf(first, /Stop with/);
 first.kill('SIGINT');
@@ -80,7 +107,7 @@ for (let number = 0; number < OFFICES; number += 1) {
     ...{ byName: 'Bench', madeAtMs: nowMs, doneUntilMs: nowMs },
     schedule: {
       days: [0, 1, 2, 3, 4, 5, 6],
-      times: { kind: 'every', minutes: EVERY_MINUTES, fromMinute: 0, untilMinute: 24 * 60 },
+      times: { kind: 'at', minutes: minutesFromNow() },
       ...{ reaches: ['internet'], profile: 'quick' },
     },
   });

@@ -38,6 +38,8 @@ class SettledDatabase extends sqlite3.Database {
     });
     this.#file = filename;
     this.configure('busyTimeout', BUSY_MS);
+    // One statement after the other: those of one connection wait for each other anyway, each with a thread of its own.
+    this.serialize();
   }
 
   override all(sql: string, ...rest: never[]): this {

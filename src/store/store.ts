@@ -1,5 +1,6 @@
 import { Sequelize, Transaction } from 'sequelize';
 import { inspect, mark } from './inspect';
+import { oneWriter } from './one-writer';
 import { migrate } from './migrations/migrate';
 import { defineTables, type Tables } from './models/tables';
 import { AccessQueries } from './queries/access-queries';
@@ -76,6 +77,7 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
       ? { logging: false }
       : { logging: (sql: string, tookMs?: number) => onSql(withoutValues(sql), tookMs ?? 0), benchmark: true }),
   });
+  oneWriter(sequelize);
   try {
     await migrate(sequelize, file);
     await mark(sequelize);

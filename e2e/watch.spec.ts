@@ -73,7 +73,7 @@ test('time is moved and zoomed with the keyboard, and the address holds it', asy
   await page.keyboard.press('+');
   await expect(page).toHaveURL(/span=1800000/);
   await page.reload();
-  await expect(page.getByText('over 30 min')).toBeVisible();
+  await expect(page.getByText('over 30 min', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'now' }).click();
   await expect(page).not.toHaveURL(/until=/);
 });

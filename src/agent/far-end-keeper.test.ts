@@ -31,7 +31,8 @@ describe('an agent that serves as the far end', () => {
 
   it('opens no second one for the same run', async () => {
     const { of, trusted } = keeper();
-    await of.serve(serve('run-1'));
+    const [first, again] = [of.serve(serve('run-1')), of.serve(serve('run-1'))];
+    expect([await first, await again]).toEqual([{ port: 4872, publicKey: 'mine' }, null]);
     expect(await of.serve(serve('run-1'))).toBeNull();
     expect(trusted).toHaveLength(1);
   });
@@ -48,6 +49,15 @@ describe('an agent that serves as the far end', () => {
     of.endAll();
     expect(closed).toEqual([4872, 4873]);
     jest.useRealTimers();
+  });
+
+  it('stays closed where the run is over, or the machine stops, before it has opened', async () => {
+    const { of, closed, told } = keeper();
+    const [ended, stopped] = [of.serve(serve('run-1')), of.serve(serve('run-2'))];
+    of.end('run-1');
+    of.endAll();
+    expect([await ended, await stopped]).toEqual([null, null]);
+    expect([closed, told]).toEqual([[4872, 4873], []]);
   });
 
   it('says that it cannot where no port is to be had, or where it is none at all', async () => {

@@ -13,18 +13,24 @@ export type OpenFarEnd = (trust: string) => Promise<OpenedFarEnd>;
 
 /** Serves as the far end of runs of other machines, each for as long as it takes and never longer than was said. */
 export class FarEndKeeper {
-  readonly #open = new Map<string, { readonly farEnd: OpenedFarEnd; readonly timer: NodeJS.Timeout }>();
+  /** Null: it is being opened. */
+  readonly #open = new Map<string, { readonly farEnd: OpenedFarEnd; readonly timer: NodeJS.Timeout } | null>();
 
   constructor(
     private readonly openFarEnd: OpenFarEnd | null,
     private readonly onServing: (port: number) => void,
   ) {}
 
-  /** Where it serves; null: it cannot. */
+  /** Where it serves; null: it cannot, or the run was over before it could. */
   async serve({ serveId, trust, forMs }: Serve): Promise<ServedAt | null> {
     if (this.openFarEnd === null || this.#open.has(serveId)) return null;
+    this.#open.set(serveId, null);
     const farEnd = await this.openFarEnd(trust).catch(() => null);
-    if (farEnd === null) return null;
+    if (farEnd === null || !this.#open.has(serveId)) {
+      this.#open.delete(serveId);
+      farEnd?.close();
+      return null;
+    }
     const timer = setTimeout(() => this.end(serveId), forMs);
     timer.unref();
     this.#open.set(serveId, { farEnd, timer });
@@ -33,10 +39,10 @@ export class FarEndKeeper {
   }
 
   end(serveId: string): void {
-    const open = this.#open.get(serveId);
-    if (open === undefined) return;
-    clearTimeout(open.timer);
+    const open = this.#open.get(serveId) ?? null;
     this.#open.delete(serveId);
+    if (open === null) return;
+    clearTimeout(open.timer);
     open.farEnd.close();
   }
 

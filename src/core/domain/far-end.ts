@@ -5,6 +5,16 @@ export type FarEnd = (typeof FAR_ENDS)[number];
 /** A page that is smaller would be asked for again and again, bytes. */
 export const SMALLEST_PAGE_BYTES = 1_000_000;
 
+/**
+ * How long a page is by the answer to asking for its first byte, bytes: what `Content-Range` says of a part (RFC 9110 §14.4), else
+ * `Content-Length`. Null: it does not say.
+ */
+export function pageBytes(status: number, contentRange: string, contentLength: string): number | null {
+  const said = status === 206 ? /\/(\d+)$/.exec(contentRange)?.[1] : contentLength;
+  const bytes = Number(said ?? Number.NaN);
+  return bytes > 0 && Number.isFinite(bytes) ? bytes : null;
+}
+
 /** Pages of a web server that an agent may load, where there is no peer outside yet. */
 export interface WebFarEnd {
   /** Absolute addresses of what is loaded; several are loaded side by side. */

@@ -24,6 +24,19 @@ export async function canLoadWeb({ store }: ConsoleContext, deviceId: string): P
   return (await store.agents.byDevice(deviceId))?.can.includes('web') === true;
 }
 
+/** The same for many devices, which is asked only where an office has a web server as a far end. */
+export function webLoaders(context: ConsoleContext): (siteId: string, deviceId: string) => Promise<boolean> {
+  const offices = new Map<string, Promise<boolean>>();
+  return async (siteId, deviceId) => {
+    let hasWeb = offices.get(siteId);
+    if (hasWeb === undefined) {
+      hasWeb = context.store.sites.peersOf(siteId).then((peers) => peers.some(({ web }) => web !== null));
+      offices.set(siteId, hasWeb);
+    }
+    return (await hasWeb) && canLoadWeb(context, deviceId);
+  };
+}
+
 /**
  * The peer that runs of a site and reach go to, so that they compare: the pinned one, else the usual one, else the first.
  * Null when there is none. `loadsWeb`: whether whoever measures can load a web server.

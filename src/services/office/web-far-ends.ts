@@ -1,4 +1,4 @@
-import type { WebFarEnd } from '@/core';
+import { pageBytes, type WebFarEnd } from '@/core';
 import { NEW_PEER, type StoredPeer } from '@/store';
 import { done, failed, type ConsoleFaultCode, type Outcome, type WebFarEndForm } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
@@ -48,12 +48,9 @@ async function stateOf(page: string, userAgent: string): Promise<WebPageState> {
     const headers = { Range: 'bytes=0-0', 'User-Agent': userAgent, 'Accept-Encoding': 'identity' };
     const answer = await fetch(page, { headers, signal: stop.signal });
     if (answer.status !== 200 && answer.status !== 206) return { status: 'refuses', host, answer: answer.status };
-    const isPart = answer.status === 206;
-    const said = isPart
-      ? /\/(\d+)$/.exec(answer.headers.get('content-range') ?? '')?.[1]
-      : answer.headers.get('content-length');
-    const bytes = Number(said ?? Number.NaN);
-    return { status: 'answers', host, sizeBytes: bytes > 0 ? bytes : null, takesRanges: isPart };
+    const said = (name: string) => answer.headers.get(name) ?? '';
+    const sizeBytes = pageBytes(answer.status, said('content-range'), said('content-length'));
+    return { status: 'answers', host, sizeBytes, takesRanges: answer.status === 206 };
   } catch {
     return { status: 'silent', host };
   } finally {

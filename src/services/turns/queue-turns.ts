@@ -1,9 +1,9 @@
 import { holdOf, holdWords, type ProfileName, type Reach, type TurnNeed } from '@/core';
-import type { Device, StoredTurn } from '@/store';
+import type { Device, StoredPeer, StoredTurn } from '@/store';
 import { done, failed, type ConsoleFaultCode, type Outcome, type QueueOrder } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
-import { crossingOf } from '../office/line-choice';
-import { canLoadWeb, peerOfTurn } from '../office/peer-choice';
+import { crossingOf, type Crossing } from '../office/line-choice';
+import { peerOfTurn, webLoaders } from '../office/peer-choice';
 import { provesIt } from '../console/proofs';
 import { needsOf } from '../runs/start-run';
 import { aboutMs, moveQueue, turnState } from './turn-desk';
@@ -29,6 +29,12 @@ export async function queueTurn(
   return queued.ok ? done(queued.value[0]!.id) : queued;
 }
 
+/** To which peer, and what is crossed on the way. */
+interface Way {
+  readonly peer: StoredPeer;
+  readonly crossing: Crossing;
+}
+
 async function queueAll(
   context: ConsoleContext,
   askedBy: string,
@@ -43,15 +49,20 @@ async function queueAll(
   if (chosen.includes(undefined)) return failed('device-unknown');
   const asked: StoredTurn[] = [];
   const nowMs = context.wallMs();
+  const loads = webLoaders(context);
   for (const reach of order.reaches) {
-    const paths = new Map<string, readonly TurnNeed[]>();
+    // Those that can load a web server may go another way than the rest.
+    const ways = new Map<boolean, Way>();
+    const needs = new Map<string, readonly TurnNeed[]>();
     for (const { id: deviceId, name, link } of chosen as Device[]) {
-      const loadsWeb = await canLoadWeb(context, deviceId);
-      const peer = await peerOfTurn(context, site.id, { reach, peerId, loadsWeb });
+      const loadsWeb = await loads(site.id, deviceId);
+      const peer = ways.get(loadsWeb)?.peer ?? (await peerOfTurn(context, site.id, { reach, peerId, loadsWeb }));
       if (peer === null) return failed('peer-missing', { reach });
       if (peer.otherKey !== null) return failed('peer-key-changed', { peer: peer.name });
       if (peer.web !== null && !loadsWeb) return failed('web-needs-agent', { peer: peer.name, device: name });
-      paths.set(deviceId, needsOf(site.id, peer, await crossingOf(context, site.id, peer, nowMs), link));
+      const crossing = ways.get(loadsWeb)?.crossing ?? (await crossingOf(context, site.id, peer, nowMs));
+      ways.set(loadsWeb, { peer, crossing });
+      needs.set(deviceId, needsOf(site.id, peer, crossing, link));
     }
     for (let time = 0; time < order.times; time += 1) {
       // One device alone shares with nobody.
@@ -66,7 +77,7 @@ async function queueAll(
           peerId,
           profile: order.profile,
           pacedMbps: null,
-          needs: [...paths.get(device!.id)!],
+          needs: [...needs.get(device!.id)!],
           together,
           askedBy,
           askedAtMs: nowMs,

@@ -3,7 +3,7 @@ import type { StoredLook, StoredTurn } from '@/store';
 import { done, failed, type ConsoleFaultCode, type Outcome, type RunAnswer, type StartRun } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
-import { canLoadWeb, peerOfTurn } from '../office/peer-choice';
+import { peerOfTurn, webLoaders } from '../office/peer-choice';
 import { grantRun, needsOf, prepareRun, type PreparedRun } from '../runs/start-run';
 import { proofOf } from '../console/proofs';
 import type { Visitor } from '../access/visitor';
@@ -30,16 +30,17 @@ async function withNeedsOfNow(context: ConsoleContext, open: readonly StoredTurn
   const { sites } = context.store;
   const nowMs = context.wallMs();
   const paths = new Map<string, ReturnType<typeof pathOf>>();
-  const pathOf = async ({ siteId, reach, peerId, deviceId }: StoredTurn) => {
-    const loadsWeb = await canLoadWeb(context, deviceId);
+  const loads = webLoaders(context);
+  const pathOf = async ({ siteId, reach, peerId }: StoredTurn, loadsWeb: boolean) => {
     const peer = await peerOfTurn(context, siteId, { reach, peerId, loadsWeb });
     return peer === null ? null : { peer, crossing: await crossingOf(context, siteId, peer, nowMs) };
   };
   return Promise.all(
     open.map(async (turn): Promise<StoredTurn> => {
       if (turn.status !== 'waiting') return turn;
-      const key = `${turn.siteId} ${turn.reach} ${turn.peerId ?? ''} ${turn.deviceId}`;
-      if (!paths.has(key)) paths.set(key, pathOf(turn));
+      const loadsWeb = await loads(turn.siteId, turn.deviceId);
+      const key = `${turn.siteId} ${turn.reach} ${turn.peerId ?? ''} ${loadsWeb}`;
+      if (!paths.has(key)) paths.set(key, pathOf(turn, loadsWeb));
       const [path, device] = await Promise.all([paths.get(key)!, sites.device(turn.deviceId)]);
       if (path === null || device === null) return turn;
       return { ...turn, needs: needsOf(turn.siteId, path.peer, path.crossing, device.link) };

@@ -1,6 +1,6 @@
 import { lookup } from 'node:dns/promises';
 import { connect as connectTls } from 'node:tls';
-import { SMALLEST_PAGE_BYTES } from '@/core';
+import { pageBytes, SMALLEST_PAGE_BYTES } from '@/core';
 import { openWebConnection, type AnswerHead } from './web-connection';
 import { serverName, type WebManners, type WebPlace } from './web-place';
 
@@ -61,10 +61,13 @@ function askFirstByte(place: Parameters<typeof openWebConnection>[0], manners: W
   }).finally(() => connection.close());
 }
 
-function sizeOf({ status, headers }: AnswerHead): number | null {
-  const said = status === 206 ? /\/(\d+)$/.exec(String(headers['content-range']))?.[1] : headers['content-length'];
-  const bytes = Number(said ?? Number.NaN);
-  return Number.isFinite(bytes) && bytes > 0 ? bytes : null;
+/** Where an answer points to. Throws WebPlaceError where that is no place of the web. */
+function pointedTo(location: string, from: URL): URL {
+  const isAddress = URL.canParse(location, from);
+  const url = isAddress ? new URL(location, from) : null;
+  if (url === null || !/^https?:$/.test(url.protocol))
+    throw new WebPlaceError(true, `it points to ${location.slice(0, 80)}`);
+  return url;
 }
 
 /**
@@ -80,12 +83,12 @@ export async function findPlace(page: string, manners: WebManners): Promise<WebP
     const machine = await machineOf(url, manners.ca).catch(unreachable);
     const head = await askFirstByte(machine, manners).catch(unreachable);
     if (REDIRECTS.includes(head.status) && head.headers['location'] !== undefined) {
-      url = new URL(String(head.headers['location']), url);
-      if (!/^https?:$/.test(url.protocol)) throw new WebPlaceError(true, `it points to ${url.protocol}`);
+      url = pointedTo(String(head.headers['location']), url);
       continue;
     }
     if (head.status !== 200 && head.status !== 206) throw new WebPlaceError(true, `${url.host}: status ${head.status}`);
-    const sizeBytes = sizeOf(head);
+    const said = (name: string) => String(head.headers[name] ?? '');
+    const sizeBytes = pageBytes(head.status, said('content-range'), said('content-length'));
     if (sizeBytes !== null && sizeBytes < SMALLEST_PAGE_BYTES)
       throw new WebPlaceError(true, `${url.host}: only ${sizeBytes} bytes long`);
     return { ...machine, sizeBytes, takesRanges: head.status === 206 };

@@ -88,12 +88,20 @@ function openHttp2({ url, address, port }: Asked, manners: WebManners): WebConne
       const end = once(events);
       const own = sessionNow();
       const failed = (error: Error) => end(error.message);
-      own.once('error', failed);
-      const stream: ClientHttp2Stream = own.request({
+      const headers = {
         ...requestHeaders(manners),
         ...(range !== null && { Range: range }),
         [constants.HTTP2_HEADER_PATH]: `${url.pathname}${url.search}`,
-      });
+      };
+      let stream: ClientHttp2Stream;
+      try {
+        stream = own.request(headers);
+      } catch (error) {
+        // It was taken back between two requests.
+        queueMicrotask(() => failed(error as Error));
+        return () => undefined;
+      }
+      own.once('error', failed);
       stream.once('response', (headers) => events.onHead({ status: Number(headers[':status'] ?? 0), headers }));
       stream.on('data', (part: Buffer) => events.onBody(part.length));
       stream.once('error', failed);

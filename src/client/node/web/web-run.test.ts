@@ -195,6 +195,11 @@ describe('a web server that does not do', () => {
       'redirects',
     ],
     [
+      'points to what is no address',
+      (_: Asked, answer: ServerResponse) => answer.writeHead(301, { Location: 'http://[' }).end(),
+      'points to http://[',
+    ],
+    [
       'points elsewhere than to the web',
       (_: Asked, answer: ServerResponse) => answer.writeHead(301, { Location: 'file:///etc/passwd' }).end(),
       'file:',

@@ -1,6 +1,5 @@
-import { isIP } from 'node:net';
-import { networkInterfaces } from 'node:os';
 import type { WebFarEnd } from '@/core';
+import { readClientAddress } from '@/wire/address';
 import { clockStepMs } from '../../run/clock-step';
 import type { OpenResult, Transport } from '../../run/transport';
 import { TroubleReports } from '../../run/trouble-reports';
@@ -14,11 +13,6 @@ import type { WebManners, WebPlace } from './web-place';
 
 /** Nobody signs for a web server, and it has nothing to say about a run. */
 const NOTHING_SIGNED = JSON.stringify({ kind: 'receipt', receipt: null });
-
-function isOwnAddress(address: string): boolean {
-  const own = Object.values(networkInterfaces()).flatMap((entries) => (entries ?? []).map((entry) => entry.address));
-  return address.startsWith('127.') || own.includes(address);
-}
 
 /**
  * Measures against pages of a web server that is not ours: downloads alone, counted where they arrive, and the delay from
@@ -39,8 +33,9 @@ export function openWebTransport(web: WebFarEnd, manners: WebManners): Transport
       troubles.report(error.refused ? 'download-refused' : 'download-unanswered', error.message);
       return { ok: false, reason: error.refused ? 'web-refused' : 'web-unreachable' };
     }
-    const sameMachine = places.some(({ address }) => isOwnAddress(address));
-    return { ok: true, opened: { sameMachine, ipVersion: isIP(places[0]!.address) as 4 | 6, interfaceBps: null } };
+    const seen = places.map(({ address }) => readClientAddress(address));
+    const sameMachine = seen.some((each) => each.sameMachine);
+    return { ok: true, opened: { sameMachine, ipVersion: seen[0]!.ipVersion, interfaceBps: null } };
   };
 
   return {

@@ -11,11 +11,12 @@ import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { ConsoleClock, LaneKeeper, LaneShelf } from '@/agent';
 import { keepStandingLine } from '@/agent/standing-line';
-import { median, percentile, seededRandom, type Lane, type MachineFacts } from '@/core';
+import { median, percentile, seededRandom, type Lane, type MachineFacts, type RunSamples } from '@/core';
 import { simulateSamples } from '@/programs/demo/samples';
 import { deviceCookieValue } from '@/services';
 import { NEW_DEVICE, NEW_LINE, NEW_PEER, NEW_PLAN, NEW_SITE, openStore } from '@/store';
-import { AGENT_PROTOCOL, type AgentHello, type RunAnswer } from '@/wire';
+import { memoryOutbox, RunSession, type Post } from '@/session';
+import { AGENT_PROTOCOL, type AgentHello, type RunFacts } from '@/wire';
 import { readSigningKey } from '@/wire/peer/ticket';
 import { childOfTool } from './end-together';
 import { ended, lineOf } from './net/command';
@@ -156,7 +157,10 @@ const line = {
   down: { rateBps: 486e6, queueMs: 25, swing: 0.004, dips: 0 },
   up: { rateBps: 97e6, queueMs: 40, swing: 0.004, dips: 0 },
 };
-const SAMPLES = { ...simulateSamples(line, seededRandom(5)), profile: 'quick' };
+const SAMPLES: RunSamples = { ...simulateSamples(line, seededRandom(5)), profile: 'quick' };
+const FACTS: RunFacts = {
+  ...{ sameMachine: false, ipVersion: 4, pageHiddenMs: 0, peerLinkBps: null, userAgent: 'bench', receipt: null },
+};
 const stop = new AbortController();
 setMaxListeners(2 * AGENTS, stop.signal);
 const shelves = mkdtempSync(join(tmpdir(), 'bent-straw-agents-'));
@@ -164,7 +168,7 @@ let [recorded, refused] = [0, 0];
 
 function playAgent({ id }: { readonly id: string }): void {
   const cookie = deviceCookieValue({ signingKey }, id);
-  const post = async (path: string, body: unknown) => {
+  const post: Post = async (path, body) => {
     const send = () =>
       fetch(new URL(path, origin), {
         method: 'POST',
@@ -189,25 +193,20 @@ function playAgent({ id }: { readonly id: string }): void {
     },
   });
   const measure = async (turnId: string) => {
-    const order = {
+    const session = new RunSession({
+      ...{ post, outbox: memoryOutbox(), onState: () => undefined },
+      // As long as a quick run takes, and with what one brings.
+      measure: async () => {
+        await sleep(RUN_MS);
+        return { outcome: 'finished', samples: SAMPLES, facts: FACTS };
+      },
+    });
+    const ended = await session.run({
       ...{ code: null, deviceId: id, deviceName: null, deviceKind: null, spotName: null, told: [], noticed: [] },
       ...{ link: { medium: 'wired', negotiatedBps: 1e9, mtuBytes: 1500 }, reach: 'internet', profile: 'quick', turnId },
       ...{ holdMs: 0, loadsWeb: true, pacedMbps: null },
-    };
-    const answer = (await (await post('/api/v1/runs', order)).json()) as RunAnswer;
-    if (answer.status !== 'granted') return void (refused += 1);
-    await sleep(RUN_MS);
-    const facts = {
-      sameMachine: false,
-      ipVersion: 4,
-      pageHiddenMs: 0,
-      peerLinkBps: null,
-      userAgent: 'bench',
-      receipt: null,
-    };
-    const body = { runKey: answer.runKey, handIn: { outcome: 'finished', samples: SAMPLES, facts } };
-    const taken = await post(`/api/v1/runs/${answer.runId}/result`, body);
-    if (taken.ok) recorded += 1;
+    });
+    if (ended?.status === 'done' && ended.answer.status === 'finished') recorded += 1;
     else refused += 1;
   };
   void keepStandingLine({

@@ -1,6 +1,6 @@
 /**
- * What standing by costs a console: two hundred agents of thirty offices, each with five lanes and three runs an hour, played by this
- * process without any traffic: `node scripts/tool.mjs lab/agents-bench.ts [AGENTS [MINUTES]]`.
+ * What standing by costs a console: two hundred agents of thirty offices, each with the lanes that it begins with and three runs an hour, played
+ * by this process without any traffic: `node scripts/tool.mjs lab/agents-bench.ts [AGENTS [MINUTES]]`.
  */
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
@@ -30,7 +30,6 @@ const SPREAD_MINUTES = 20;
 /** The first time comes when all stand by, minutes from now. */
 const FIRST_MINUTES = 2;
 const DAY_MINUTES = 24 * 60;
-const LANES_EACH = 5;
 /** From a grant to the hand-in, as a quick run takes, ms. */
 const RUN_MS = 9000;
 const PORT = 4840;
@@ -165,6 +164,8 @@ const stop = new AbortController();
 setMaxListeners(2 * AGENTS, stop.signal);
 const shelves = mkdtempSync(join(tmpdir(), 'bent-straw-agents-'));
 let [recorded, refused] = [0, 0];
+/** How many lanes each was told to keep. */
+const lanesOf = new Map<string, number>();
 
 function playAgent({ id }: { readonly id: string }): void {
   const cookie = deviceCookieValue({ signingKey }, id);
@@ -215,7 +216,8 @@ function playAgent({ id }: { readonly id: string }): void {
     onOrder: (order) => {
       if (order.kind === 'lanes') {
         clock.learn(order.nowMs);
-        keeper.set(order.lanes.slice(0, LANES_EACH), order.live);
+        lanesOf.set(id, order.lanes.length);
+        keeper.set(order.lanes, order.live);
       }
       if (order.kind === 'asked') void sleep(order.inMs).then(() => measure(order.turnId));
     },
@@ -251,7 +253,7 @@ await sleep(MINUTES * 60_000);
 const [after, untilMs] = [processorTime(), Date.now()];
 const seconds = (untilMs - fromMs) / 1000;
 console.log(
-  `\n${AGENTS} agents of ${OFFICES} offices, ${LANES_EACH} lanes each, a run every ${EVERY_MINUTES} minutes, ${MINUTES} minutes`,
+  `\n${AGENTS} agents of ${OFFICES} offices, ${[...lanesOf.values()].reduce((sum, lanes) => sum + lanes, 0)} lanes in all, a run every ${EVERY_MINUTES} minutes, ${MINUTES} minutes`,
 );
 console.log(`runs recorded: ${recorded}, refused: ${refused}`);
 console.log('| part | share of a core |\n|---|---|');

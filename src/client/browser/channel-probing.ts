@@ -1,4 +1,5 @@
 import { channelAnswerSchema, decodeChannelEcho, encodeChannelMessage, PEER_PATHS } from '@/wire';
+import { waitForLastAnswers } from '../run/last-answers';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
 import { errorWords, type TroubleReport } from '../run/trouble-reports';
 import type { ChannelOrder, ChannelReport, ChannelSeries } from './channel-messages';
@@ -61,14 +62,13 @@ function startSending(channel: RTCDataChannel) {
   const sentMs: number[] = [];
   const rttMs: (number | null)[] = [];
   const reflected: (number | null)[] = [];
-  let duplicates = 0;
-  let lastEchoMs = performance.now();
+  let [duplicates, heard] = [0, 0];
   channel.onmessage = ({ data }: MessageEvent<ArrayBuffer>) => {
     const atMs = performance.now();
     const echo = decodeChannelEcho(data);
     const sent = echo === null ? undefined : sentMs[echo.sequence];
     if (echo === null || sent === undefined) return;
-    lastEchoMs = atMs;
+    heard += 1;
     if (reflected[echo.sequence] !== null) duplicates += 1;
     else {
       reflected[echo.sequence] = echo.peerSequence;
@@ -90,9 +90,11 @@ function startSending(channel: RTCDataChannel) {
   const stop = () => clearInterval(timer);
   const finish = async (): Promise<ChannelSeries | null> => {
     stop();
-    const untilMs = performance.now() + LAST_ECHOES_MS;
-    while (rttMs.includes(null) && performance.now() < untilMs && performance.now() - lastEchoMs < QUIET_MS)
-      await new Promise((resolve) => setTimeout(resolve, 20));
+    await waitForLastAnswers({
+      ...{ nowMs: () => performance.now(), mostMs: LAST_ECHOES_MS, quietMs: QUIET_MS },
+      missing: () => rttMs.includes(null),
+      heard: () => heard,
+    });
     if (sentMs.length === 0) return null;
     return { timeOriginMs: performance.timeOrigin, sentMs, rttMs, reflected, duplicates };
   };

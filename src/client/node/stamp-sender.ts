@@ -1,6 +1,7 @@
 import { createSocket } from 'node:dgram';
 import { PEER_PATHS, udpAdmissionSchema } from '@/wire';
 import { decodeReflectorPacket, encodeSenderPacket } from '@/wire/peer/stamp';
+import { waitForLastAnswers } from '../run/last-answers';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
 import type { UdpPace, UdpProbing } from '../run/transport';
 import type { TroubleReports } from '../run/trouble-reports';
@@ -63,8 +64,6 @@ export async function startStampSender(
   const upMs: (number | null)[] = [];
   const seen = new Set<number>();
   let duplicates = 0;
-  let lastReplyMs = nowMs();
-
   socket.on('message', (bytes) => {
     const atMs = nowMs();
     const decoded = decodeReflectorPacket(bytes, key);
@@ -75,7 +74,6 @@ export async function startStampSender(
     if (sent === undefined || Math.abs(sender.sentMs - stamps[sender.sequence]!) > 0.01) return;
     if (seen.has(sequence)) return;
     seen.add(sequence);
-    lastReplyMs = atMs;
     if (reflected[sender.sequence] !== null) {
       duplicates += 1;
       return;
@@ -137,10 +135,12 @@ export async function startStampSender(
     stop,
     finish: async (received, originMs) => {
       clearInterval(timer);
-      const untilMs = nowMs() + LAST_REPLIES_MS;
       const slowestMs = rttMs.slice(-PROBES_PER_SECOND).reduce<number>((most, rtt) => Math.max(most, rtt ?? 0), 0);
-      const hoping = () => nowMs() < untilMs && nowMs() - lastReplyMs < QUIET_MS + 2 * slowestMs;
-      while (rttMs.includes(null) && hoping()) await new Promise((resolve) => setTimeout(resolve, 20));
+      await waitForLastAnswers({
+        ...{ nowMs, mostMs: LAST_REPLIES_MS, quietMs: QUIET_MS + 2 * slowestMs },
+        missing: () => rttMs.includes(null),
+        heard: () => seen.size,
+      });
       const peerReceived = await received();
       if (sentMs.length === 0) return null;
       // Nothing at all came back: something stops UDP, and a share that was lost cannot be told from that.

@@ -28,6 +28,9 @@ export interface TestPeerOptions {
   readonly onEvent?: OnPeerEvent;
 }
 
+/** Asks over a connection of its own: one that is kept may be closed from the other side at this very moment. */
+export const UNKEPT = { headers: { connection: 'close' } } as const;
+
 /** A real peer on a free loopback port, with a console key of its own; for tests of this folder. */
 export async function startTestPeer({
   consolePort = null,
@@ -73,7 +76,7 @@ export async function startTestPeer({
       privateKey,
     );
   const postTicket = (text: string | null) =>
-    fetch(`${origin}${PEER_PATHS.sessions}${text === null ? '' : `?ticket=${text}`}`, { method: 'POST' });
+    fetch(`${origin}${PEER_PATHS.sessions}${text === null ? '' : `?ticket=${text}`}`, { method: 'POST', ...UNKEPT });
 
   return {
     origin,

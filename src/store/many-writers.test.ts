@@ -1,7 +1,8 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { NEW_DEVICE, NEW_SITE, openStore, type Store } from '.';
+import { NEW_DEVICE, NEW_SITE, type Store } from '.';
+import { openNewStore } from './store-for-tests';
 
 /** More than the threads that Node gives to its databases, by far. */
 const AT_ONCE = 150;
@@ -12,7 +13,7 @@ describe('many who write at once', () => {
   let store: Store;
   beforeEach(async () => {
     folder = mkdtempSync(join(tmpdir(), 'bent-straw-writers-'));
-    store = await openStore(join(folder, 'test.sqlite'));
+    store = await openNewStore(join(folder, 'test.sqlite'));
     await store.sites.saveSite({ ...NEW_SITE, id: 's', name: 'Office', joinCode: 'KMT4QX', joinCodeUntilMs: 0 });
     await store.sites.saveDevice({
       ...{ ...NEW_DEVICE, id: 'd', siteId: 's', spotId: null, name: 'Box', link: { medium: 'unknown' } },

@@ -1,5 +1,5 @@
 import { generateKeyPairSync } from 'node:crypto';
-import { copyFileSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import {
@@ -12,6 +12,7 @@ import {
 } from '@/core';
 import { simulateSamples, type SimulatedLine } from '@/programs/demo/samples';
 import { NEW_PEER, openStore } from '@/store';
+import { layDownDatabase } from '@/store/store-for-tests';
 import {
   deviceFormSchema,
   type ConsoleFaultCode,
@@ -39,13 +40,6 @@ const { privateKey, publicKey } = generateKeyPairSync('ed25519');
 /** Of all peers of a test. */
 export const PEER_KEYS = generateKeyPairSync('ed25519');
 
-/** A new database: the copy of one that this worker made once, for making each anew is a third of many a test. */
-async function newDatabase(file: string) {
-  const blank = join(process.env['BENT_STRAW_JEST_FOLDER']!, `blank-${process.env['JEST_WORKER_ID']}.sqlite`);
-  if (!existsSync(blank)) await openStore(blank).then((store) => store.close());
-  copyFileSync(blank, file);
-}
-
 /** A console over a real database in a folder of its own, with a clock that tests move. `onSql`: hears of each statement. */
 export async function openTestConsole(onSql?: (sql: string) => void) {
   const folder = mkdtempSync(join(tmpdir(), 'bent-straw-'));
@@ -53,7 +47,7 @@ export async function openTestConsole(onSql?: (sql: string) => void) {
   let nowMs = START_MS;
   let ids = 0;
   let presence = openPresence();
-  await newDatabase(file);
+  await layDownDatabase(file);
   let store = await openStore(file, onSql);
   const context = (): ConsoleContext => ({
     store,

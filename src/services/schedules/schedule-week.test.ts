@@ -8,6 +8,11 @@ const MINUTE_MS = 60_000;
 const DAY_MS = 24 * 60 * MINUTE_MS;
 /** The console looks every few seconds; a schedule knows minutes, so that these make no difference. */
 const STEP_MS = 4 * MINUTE_MS;
+/** While no time is near and none is open, nothing can come of a look. */
+const IDLE_STEP_MS = 20 * MINUTE_MS;
+const NEAR_MS = 24 * MINUTE_MS;
+/** A time that waits for its turn is open for so long. */
+const OPEN_MS = 30 * MINUTE_MS;
 /** What becomes of a time is settled within so long. */
 const SETTLED_MS = 20 * MINUTE_MS;
 /** By hand: three weeks with a time every 40 minutes took a minute and held as well. */
@@ -36,8 +41,12 @@ describe('a schedule over a simulated week', () => {
       });
       if (!made.ok) throw new Error(made.fault.code);
 
+      const clock = zoneClock('Europe/Berlin');
+      const coming = dueTimes(made.value.schedule, clock, startMs, startMs + 8 * DAY_MS);
+      const isNear = (nowMs: number) => coming.some((dueMs) => dueMs > nowMs - OPEN_MS && dueMs < nowMs + NEAR_MS);
       let taken = '';
-      for (let stepMs = STEP_MS; console.context.wallMs() < startMs + 7 * DAY_MS; stepMs = STEP_MS) {
+      while (console.context.wallMs() < startMs + 7 * DAY_MS) {
+        let stepMs = isNear(console.context.wallMs()) ? STEP_MS : IDLE_STEP_MS;
         const chance = random();
         if (chance < 0.004) {
           // The console is off for a while; whoever stood by comes back to the new one.
@@ -61,7 +70,7 @@ describe('a schedule over a simulated week', () => {
       const endMs = console.context.wallMs();
 
       const all = await console.context.store.schedules.timesOf(siteId, startMs, endMs - SETTLED_MS);
-      const due = dueTimes(made.value.schedule, zoneClock('Europe/Berlin'), startMs, endMs - SETTLED_MS);
+      const due = dueTimes(made.value.schedule, clock, startMs, endMs - SETTLED_MS);
       expect(all.map(({ dueAtMs }) => dueAtMs).sort((a, b) => a - b)).toEqual(due);
       // Twelve times a day, of which the night that is longer repeats none.
       expect(due.length).toBeGreaterThan(7 * 12 - 3);

@@ -3,8 +3,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Diagnosis, Finding } from '@/core';
 import { NEW_SITE } from '../blank-rows';
-import { openStore, type Store } from '../store';
+import type { Store } from '../store';
 import type { StoredComplaint, StoredFinding, StoredHunt, StoredSwap } from './finding-queries';
+import { openNewStore } from '../store-for-tests';
 
 const FINDING: Finding = {
   ...{ key: 'packets-lost x', facts: { code: 'packets-lost', resentShare: 0.01, runs: 2 }, strength: 'likely' },
@@ -44,7 +45,7 @@ describe('what was found, changed and hunted', () => {
   let store: Store;
   beforeEach(async () => {
     folder = mkdtempSync(join(tmpdir(), 'bent-straw-'));
-    store = await openStore(join(folder, 'findings.sqlite'));
+    store = await openNewStore(join(folder, 'findings.sqlite'));
     for (const id of ['s', 'other'])
       await store.sites.saveSite({ ...NEW_SITE, id, name: id, joinCode: id, joinCodeUntilMs: 1 });
   });

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { foldedName, rateBloat, readLedgerQuery, seededRandom, type LedgerTerm } from '@/core';
 import { MOST_COUNTED, openStore, STARTED_RUN, type LedgerOrder, type Store, type StoredRun } from '..';
 import { LEDGER_SORTS, type LedgerPlace, type LedgerSort } from './ledger-queries';
+import { openNewStore } from '../store-for-tests';
 
 const RUN: StoredRun = {
   ...STARTED_RUN,
@@ -36,7 +37,7 @@ describe('the ledger in the store', () => {
 
   beforeEach(async () => {
     folder = mkdtempSync(join(tmpdir(), 'bent-straw-'));
-    store = await openStore(join(folder, 'runs.sqlite'));
+    store = await openNewStore(join(folder, 'runs.sqlite'));
     for (const id of ['s', 'other'])
       await store.sites.saveSite({
         ...{ id, name: id, joinCode: id, joinCodeUntilMs: 1, demo: false, timeZone: null, removedAtMs: null },

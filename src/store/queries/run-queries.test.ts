@@ -3,7 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { seededRandom } from '@/core';
 import { simulateSamples } from '@/programs/demo/samples';
-import { openStore, STARTED_RUN, type Store, type StoredRun } from '..';
+import { STARTED_RUN, type Store, type StoredRun } from '..';
+import { openNewStore } from '../store-for-tests';
 
 const RUN: StoredRun = {
   ...STARTED_RUN,
@@ -28,7 +29,7 @@ describe('the runs in the store', () => {
 
   beforeEach(async () => {
     folder = mkdtempSync(join(tmpdir(), 'bent-straw-'));
-    store = await openStore(join(folder, 'runs.sqlite'));
+    store = await openNewStore(join(folder, 'runs.sqlite'));
     await store.sites.saveSite({
       ...{ id: 's', name: 'Larkspur Bindery', joinCode: 'KMT4QX', joinCodeUntilMs: 1, demo: false, timeZone: null },
       removedAtMs: null,

@@ -31,20 +31,42 @@ function countedOut(ranks: readonly number[], size: number): Float64Array {
   return ways[size]!;
 }
 
-/** The same by drawing arrangements. */
+/** The sums of drawn choices of `size` of the ranks, in doubled ranks, in their order. */
 function drawn(ranks: readonly number[], size: number, random: RandomSource): Float64Array {
   const all = [...ranks];
-  const counts = new Float64Array(all.reduce((sum, rank) => sum + rank, 0) + 1);
-  for (let draw = 0; draw < DRAWS; draw += 1) {
+  return Float64Array.from({ length: DRAWS }, () => {
     let sum = 0;
     for (let at = 0; at < size; at += 1) {
       const other = at + Math.floor(random() * (all.length - at));
       [all[at], all[other]] = [all[other]!, all[at]!];
       sum += all[at]!;
     }
-    counts[sum]! += 1;
+    return sum;
+  }).sort();
+}
+
+/** How many of sorted values are below a limit. */
+function countBelow(sorted: Float64Array, limit: number): number {
+  let [from, to] = [0, sorted.length];
+  while (from < to) {
+    const middle = (from + to) >> 1;
+    if (sorted[middle]! < limit) from = middle + 1;
+    else to = middle;
   }
-  return counts;
+  return from;
+}
+
+/** P(sum < limit) of a choice of `size` of the ranks, in doubled ranks. */
+function belowOf(ranks: readonly number[], size: number, random: RandomSource): (limit: number) => number {
+  if (ranks.length * size * ranks.length * (ranks.length + 1) > MOST_STEPS) {
+    const sums = drawn(ranks, size, random);
+    return (limit) => countBelow(sums, limit) / DRAWS;
+  }
+  const counts = countedOut(ranks, size);
+  const below = new Float64Array(counts.length + 1);
+  counts.forEach((count, sum) => (below[sum + 1] = below[sum]! + count));
+  const all = below[counts.length]!;
+  return (limit) => below[Math.max(0, Math.min(counts.length, limit))]! / all;
 }
 
 /**
@@ -64,16 +86,18 @@ export function rankDistribution(pooled: readonly number[], size: number, random
   return made;
 }
 
+/** Whichever group is the smaller one is chosen: what the other one's ranks sum up to is the rest. */
 function distributionOf(ranks: readonly number[], size: number, random: RandomSource): RankDistribution {
-  const exact = ranks.length * size * ranks.length * (ranks.length + 1) <= MOST_STEPS;
-  const counts = exact ? countedOut(ranks, size) : drawn(ranks, size, random);
-  const below = new Float64Array(counts.length + 1);
-  counts.forEach((count, sum) => (below[sum + 1] = below[sum]! + count));
-  const all = below[counts.length]!;
+  const rest = ranks.length - size;
+  const total = ranks.length * (ranks.length + 1);
+  const below = belowOf(ranks, Math.min(size, rest), random);
+  const [sumBelow, sumAbove] =
+    size <= rest
+      ? [below, (sum: number) => 1 - below(sum + 1)]
+      : [(sum: number) => 1 - below(total - sum + 1), (sum: number) => below(total - sum)];
   const sumOf = (u: number) => 2 * u + size * (size + 1);
-  const clamped = (index: number) => Math.max(0, Math.min(counts.length, index));
   return {
-    atMost: (u) => below[clamped(Math.floor(sumOf(u) + 1e-9) + 1)]! / all,
-    atLeast: (u) => 1 - below[clamped(Math.ceil(sumOf(u) - 1e-9))]! / all,
+    atMost: (u) => sumBelow(Math.floor(sumOf(u) + 1e-9) + 1),
+    atLeast: (u) => sumAbove(Math.ceil(sumOf(u) - 1e-9) - 1),
   };
 }

@@ -27,7 +27,7 @@ const columns = new Map<string, Map<string, unknown[]>>();
  * Before each reading Sequelize asks SQLite what columns the table has, which doubles the questions. Only a migration changes
  * the answer, so each is asked once, and anew after a statement that may change a table.
  */
-class SettledDatabase extends sqlite3.Database {
+export class SettledDatabase extends sqlite3.Database {
   readonly #file: string;
   #inTransaction = false;
 
@@ -40,6 +40,11 @@ class SettledDatabase extends sqlite3.Database {
     this.configure('busyTimeout', BUSY_MS);
     // One statement after the other: those of one connection wait for each other anyway, each with a thread of its own.
     this.serialize();
+  }
+
+  /** Whether all that was begun has ended. */
+  get isBetweenTransactions(): boolean {
+    return !this.#inTransaction;
   }
 
   override all(sql: string, ...rest: never[]): this {
@@ -73,30 +78,55 @@ class SettledDatabase extends sqlite3.Database {
   #noted(sql: string, rest: Rest): Rest {
     if (BEGINS.test(sql)) this.#inTransaction = true;
     if (ENDS.test(sql)) {
-      this.#inTransaction = false;
-      if (changing.has(this.#file)) return this.#forgetAfter(rest);
+      const ended = this.#endedBefore(rest);
+      return changing.has(this.#file) ? toldBefore(ended, this.#forget) : ended;
     }
     if (!CHANGES_TABLES.test(sql)) return rest;
     changing.add(this.#file);
-    return this.#inTransaction ? rest : this.#forgetAfter(rest);
+    return this.#inTransaction ? rest : toldBefore(rest, this.#forget);
   }
 
-  #forgetAfter(rest: Rest): Rest {
-    const forget = () => {
-      changing.delete(this.#file);
-      columns.delete(this.#file);
-    };
+  /**
+   * A transaction that could not be committed is taken back before anybody hears of it: left open it would keep everybody else
+   * from writing.
+   */
+  #endedBefore(rest: Rest): Rest {
     const told = rest.at(-1);
-    if (typeof told !== 'function') return [...rest, forget];
+    const tell = typeof told === 'function' ? (told as (error: Error | null) => void) : () => undefined;
+    // Where nothing is open any more, nothing is taken back.
+    const takeBack = (then: () => void) => super.exec('ROLLBACK', then);
+    const over = () => (this.#inTransaction = false);
     return [
-      ...rest.slice(0, -1),
-      // Whoever is told finds in `this` what the statement did.
-      function (this: unknown, ...news: unknown[]) {
-        forget();
-        Reflect.apply(told, this, news);
+      ...(typeof told === 'function' ? rest.slice(0, -1) : rest),
+      function (this: unknown, error: Error | null) {
+        const news = () => {
+          over();
+          tell.call(this, error);
+        };
+        if (error === null) news();
+        else takeBack(news);
       },
     ];
   }
+
+  readonly #forget = () => {
+    changing.delete(this.#file);
+    columns.delete(this.#file);
+  };
+}
+
+/** What comes after a statement, with somebody who hears of its end before whoever is told of it. */
+function toldBefore(rest: Rest, hear: (error: unknown) => void): Rest {
+  const told = rest.at(-1);
+  if (typeof told !== 'function') return [...rest, hear];
+  return [
+    ...rest.slice(0, -1),
+    // Whoever is told finds in `this` what the statement did.
+    function (this: unknown, ...news: unknown[]) {
+      hear(news[0]);
+      Reflect.apply(told, this, news);
+    },
+  ];
 }
 
 export const sqliteWithSettings = { ...sqlite3, Database: SettledDatabase };

@@ -25,7 +25,7 @@ import { openRaw } from './raw-sqlite';
 import { SiteQueries } from './queries/site-queries';
 import { TimeQueries } from './queries/time-queries';
 import { TurnQueries } from './queries/turn-queries';
-import { sqliteWithSettings } from './sqlite-dialect';
+import { spareConnection } from './spare-connection';
 
 /** What was looked for or written may be secret: only the shape of a statement is told. */
 const withoutValues = (sql: string) => sql.replace(/'(?:[^']|'')*'/g, "'…'").slice(0, 2000);
@@ -67,9 +67,10 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
   } finally {
     await raw.close();
   }
+  const connections = spareConnection();
   const sequelize = new Sequelize({
     dialect: 'sqlite',
-    dialectModule: sqliteWithSettings,
+    dialectModule: connections.module,
     storage: file,
     // Each writes. One that only reads at first is refused at its first write when another has written meanwhile.
     transactionType: Transaction.TYPES.IMMEDIATE,
@@ -78,11 +79,15 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
       : { logging: (sql: string, tookMs?: number) => onSql(withoutValues(sql), tookMs ?? 0), benchmark: true }),
   });
   oneWriter(sequelize);
+  const close = async () => {
+    await connections.release();
+    await sequelize.close();
+  };
   try {
     await migrate(sequelize, file);
     await mark(sequelize);
   } catch (error) {
-    await sequelize.close();
+    await close();
     throw error;
   }
   const tables: Tables = defineTables(sequelize);
@@ -110,6 +115,6 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     keeping: new KeepingQueries(sequelize),
     turns: new TurnQueries(tables),
     findings: new FindingQueries(tables),
-    close: () => sequelize.close(),
+    close,
   };
 }

@@ -64,10 +64,10 @@ export function findingsAreDue(context: ConsoleContext, siteId: string): void {
  */
 export async function refreshDueDiagnoses(context: ConsoleContext): Promise<void> {
   const { asked, seen } = dueOf(context);
-  const runsVersion = await context.store.runs.boardVersion();
+  const versions = await context.store.runs.siteVersions();
   const day = Math.floor(context.wallMs() / (24 * 3600_000));
   for (const { id } of await context.store.sites.all()) {
-    const version = `${runsVersion} ${day}`;
+    const version = `${versions.get(id)} ${day}`;
     if (seen.get(id) === version && !asked.has(id)) continue;
     asked.delete(id);
     // Set first: what is changed while it is worked out is looked at the next time.

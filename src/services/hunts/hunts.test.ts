@@ -12,7 +12,7 @@ import { suspicionOf, type MachineFacts } from '@/core';
 import { AGENT_PROTOCOL } from '@/wire';
 import { officeEvidence } from '../diagnosis/office-evidence';
 import { letBe, openAgain, refreshDiagnosis, refreshDueDiagnoses } from '../diagnosis';
-import { removeOffice } from '../office/offices';
+import { removeOffice, saveOffice } from '../office/offices';
 import { removeDevice } from '../office/removals';
 import { standingDevice } from '../turns/standing-for-tests';
 import { huntsOf } from '../views/hunt-list';
@@ -86,6 +86,18 @@ describe('what was found, and hunts for it', () => {
     console.advanceMs(1000);
     await refreshDueDiagnoses(console.context);
     expect((await findings.diagnosis(siteId))!.madeAtMs).toBe(first + 2000);
+  });
+
+  it('is not worked out anew for what was recorded in another office', async () => {
+    const { findings } = console.context.store;
+    const other = await saveOffice(console.context, null, 'Gannet Print Shop');
+    if (!other.ok) throw new Error(other.fault.code);
+    await refreshDueDiagnoses(console.context);
+    console.advanceMs(1000);
+    await again(bench, SLOW);
+    await refreshDueDiagnoses(console.context);
+    const madeAtMs = async (id: string) => (await findings.diagnosis(id))!.madeAtMs;
+    expect(await madeAtMs(siteId)).toBe((await madeAtMs(other.value.id)) + 1000);
   });
 
   it('is less the device’s where a look has ruled its reasons out, for a day, and until that is taken back', async () => {

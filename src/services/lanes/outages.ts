@@ -73,7 +73,7 @@ export async function refreshOutages(
   const neverAnswered = new Set(lanes.filter(({ answeredAtMs }) => answeredAtMs === null).map(({ id }) => id));
   const found = outagesOf(watched, neverAnswered);
   const known = (await queries.outages(siteId, windowMs, untilMs)).filter((outage) => outage.deviceId === deviceId);
-  const air = await isByAir(context, deviceId);
+  const air = found.length > 0 && (await isByAir(context, deviceId));
   const taken = new Set<string>();
   const kept = found.map((outage): StoredOutage => {
     const edgeMs = windowMs + EDGE_PAUSES * Math.max(...watched.map(({ everyMs }) => everyMs));
@@ -109,7 +109,7 @@ export async function refreshOutages(
         untilMs: (await lastAskedMs(context, outage.laneIds, windowMs)) ?? outage.fromMs,
       })),
   );
-  await queries.replaceOutages(deviceId, gone, [...kept, ...over]);
+  if (gone.length + kept.length + over.length > 0) await queries.replaceOutages(deviceId, gone, [...kept, ...over]);
   const goOn = (of: readonly StoredOutage[]) =>
     of.filter((outage) => outage.untilMs === null).map(({ id, fault }) => `${id} ${fault}`);
   return (

@@ -21,7 +21,8 @@ async function sumUp({ store }: ConsoleContext, stepMs: number, laneId: string, 
 
 /** Minutes that came after their hour or day was summed up belong to it too. Older than the minutes that stay, it stays as it is. */
 export async function sumAnew(context: ConsoleContext, minutes: readonly LaneMinute[]): Promise<void> {
-  const goneMs = context.wallMs() - MINUTES_STAY_DAYS * DAY_MS;
+  const nowMs = context.wallMs();
+  const goneMs = nowMs - MINUTES_STAY_DAYS * DAY_MS;
   for (const { stepMs } of SUMMED) {
     const stretches = new Map(
       minutes.map(({ laneId, fromMs }) => {
@@ -29,9 +30,11 @@ export async function sumAnew(context: ConsoleContext, minutes: readonly LaneMin
         return [`${laneId} ${beginMs}`, { laneId, beginMs }];
       }),
     );
-    for (const { laneId, beginMs } of stretches.values())
-      if (beginMs > goneMs && (await context.store.lanes.isSummed(laneId, stepMs, beginMs)))
-        await sumUp(context, stepMs, laneId, beginMs);
+    for (const { laneId, beginMs } of stretches.values()) {
+      // What goes on has no sum yet.
+      if (beginMs <= goneMs || beginMs + stepMs > nowMs) continue;
+      if (await context.store.lanes.isSummed(laneId, stepMs, beginMs)) await sumUp(context, stepMs, laneId, beginMs);
+    }
   }
 }
 

@@ -23,7 +23,8 @@ export async function takeMinutes(
   const device = await deviceOfCookie(context, cookie);
   if (device === null) return failed('not-joined');
   const nowMs = context.wallMs();
-  const own = new Set((await context.store.lanes.ofDevice(device.id)).map(({ id }) => id));
+  const lanes = await context.store.lanes.ofDevice(device.id);
+  const own = new Set(lanes.map(({ id }) => id));
   const minutes = sent
     .filter(({ laneId, fromMs }) => own.has(laneId) && fromMs % MINUTE_MS === 0 && fromMs <= nowMs + AHEAD_MS)
     .map(received)

@@ -33,9 +33,12 @@ function clockOf(timeZone: string | null): ZoneClock {
 }
 
 /** Writes down the times that have come since the last look. */
-async function writeDue(context: ConsoleContext, of: StoredSchedule, nowMs: number): Promise<void> {
-  const { store } = context;
-  const timeZone = (await store.sites.byId(of.siteId))?.timeZone ?? null;
+async function writeDue(
+  context: ConsoleContext,
+  of: StoredSchedule,
+  timeZone: string | null,
+  nowMs: number,
+): Promise<void> {
   const due = dueTimes(of.schedule, clockOf(timeZone), Math.max(of.doneUntilMs, nowMs - REMEMBER_MS), nowMs);
   // Nothing is written while no time has come: the next look begins at the same place.
   if (due.length === 0) return;
@@ -53,7 +56,7 @@ async function writeDue(context: ConsoleContext, of: StoredSchedule, nowMs: numb
     ),
   );
   // A clock that was set back must not bring the same times again.
-  await store.schedules.addTimes(of.id, times, Math.max(of.doneUntilMs, nowMs));
+  await context.store.schedules.addTimes(of.id, times, Math.max(of.doneUntilMs, nowMs));
 }
 
 /** Whether somebody is looking for something at the office just now: a schedule would be in the way. */
@@ -151,9 +154,12 @@ async function follow(context: ConsoleContext, time: ScheduledTime, nowMs: numbe
 
 /** Keeps all schedules: writes down what is due, puts it into the queue, and sees what came of it. */
 export async function keepSchedules(context: ConsoleContext): Promise<void> {
-  const { schedules } = context.store;
+  const { schedules, sites } = context.store;
   const nowMs = context.wallMs();
-  for (const each of await schedules.going()) await writeDue(context, each, nowMs);
+  const going = await schedules.going();
+  // Asked once for all: there may be many offices, and they are looked at every few seconds.
+  const zones = new Map(going.length === 0 ? [] : (await sites.all()).map(({ id, timeZone }) => [id, timeZone]));
+  for (const each of going) await writeDue(context, each, zones.get(each.siteId) ?? null, nowMs);
   let moved = false;
   for (const time of await schedules.open(nowMs)) {
     const of = await schedules.byId(time.scheduleId);

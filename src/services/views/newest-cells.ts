@@ -12,7 +12,7 @@ export interface NewestCells {
 }
 
 interface Kept {
-  readonly version: number;
+  readonly version: number | null;
   readonly newest: NewestCells;
 }
 
@@ -27,9 +27,9 @@ export async function newestCells({ store }: ConsoleContext, siteId: string): Pr
   const ofStore = kept.get(store) ?? new Map<string, Kept>();
   kept.set(store, ofStore);
   // Read first: a change that comes while the sets are read is counted, and they are read again the next time.
-  const version = await store.runs.boardVersion();
+  const version = await store.runs.siteVersion(siteId);
   const before = ofStore.get(siteId);
-  if (before?.version === version) return before.newest;
+  if (before !== undefined && before.version === version) return before.newest;
   const runs = await store.runs.newestSets(siteId);
   const newest = { cells: cellsOf(runs), columns: measuredColumns(runs), flowBps: flowOf(runs) };
   ofStore.set(siteId, { version, newest });

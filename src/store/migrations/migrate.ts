@@ -31,13 +31,14 @@ import { lanes } from './0027-lanes';
 import { overTime } from './0028-over-time';
 import { farEnds } from './0029-far-ends';
 import { between } from './0030-between';
+import { siteVersions } from './0031-site-versions';
 import type { Migration } from './migration';
 
 export const MIGRATIONS: readonly Migration[] = [
   ...[firstTables, access, turns, conditions, apiTokens, removals, office, quickLists, evidence, people],
   ...[findings, timeZone, runChanges, ledger, comparisons, cases, keeping, imports, quickEvidence, alternations],
   ...[turnPeer, agents, alarms, quickWeeks, neighbours, looks, lanes, overTime, farEnds],
-  between,
+  ...[between, siteVersions],
 ];
 
 /**

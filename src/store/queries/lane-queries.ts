@@ -115,10 +115,14 @@ export class LaneQueries {
       const answered = new Map<string, number>();
       for (const minute of minutes)
         if (minute.answered > 0) answered.set(minute.laneId, Math.max(answered.get(minute.laneId) ?? 0, minute.fromMs));
-      for (const [laneId, atMs] of answered)
-        await this.sequelize.query('UPDATE lanes SET answeredAtMs = max(coalesce(answeredAtMs, 0), ?) WHERE id = ?', {
-          ...{ transaction, replacements: [atMs, laneId] },
-        });
+      // Those of one machine were answered in the same minute, nearly always.
+      for (const atMs of new Set(answered.values())) {
+        const laneIds = [...answered].flatMap(([laneId, at]) => (at === atMs ? [laneId] : []));
+        await this.sequelize.query(
+          `UPDATE lanes SET answeredAtMs = max(coalesce(answeredAtMs, 0), ?) WHERE id IN (${places(laneIds.length)})`,
+          { transaction, replacements: [atMs, ...laneIds] },
+        );
+      }
     });
   }
 
@@ -175,18 +179,23 @@ export class LaneQueries {
 
   /** The begins of the stretches in which a lane has minutes and no sum yet, the oldest first. */
   async unsummed(stepMs: number, untilMs: number, most: number): Promise<{ laneId: string; fromMs: number }[]> {
-    const lanes = await this.sequelize.query<{ laneId: string; summedMs: number | null }>(
-      `SELECT id AS laneId, (SELECT max(fromMs) FROM lane_sums WHERE laneId = lanes.id AND stepMs = ?) AS summedMs FROM lanes`,
-      { replacements: [stepMs], type: QueryTypes.SELECT },
+    // One look for all of them: most have nothing to sum up.
+    const lanes = await this.sequelize.query<{ laneId: string; afterMs: number }>(
+      `SELECT laneId, afterMs FROM (
+         SELECT id AS laneId,
+           coalesce((SELECT max(fromMs) FROM lane_sums WHERE laneId = lanes.id AND stepMs = ?) + ?, 0) AS afterMs
+         FROM lanes) AS each
+       WHERE EXISTS (SELECT 1 FROM lane_minutes WHERE laneId = each.laneId AND fromMs >= each.afterMs AND fromMs < ?)`,
+      { replacements: [stepMs, stepMs, untilMs], type: QueryTypes.SELECT },
     );
     const found: { laneId: string; fromMs: number }[] = [];
-    for (const { laneId, summedMs } of lanes) {
+    for (const { laneId, afterMs } of lanes) {
       if (found.length >= most) break;
       const steps = await this.sequelize.query<{ fromMs: number }>(
         `SELECT DISTINCT fromMs - fromMs % ? AS fromMs FROM lane_minutes WHERE laneId = ? AND fromMs >= ? AND fromMs < ?
          ORDER BY fromMs LIMIT ?`,
         {
-          replacements: [stepMs, laneId, summedMs === null ? 0 : summedMs + stepMs, untilMs, most - found.length],
+          replacements: [stepMs, laneId, afterMs, untilMs, most - found.length],
           type: QueryTypes.SELECT,
         },
       );

@@ -62,6 +62,24 @@ describe('the runs in the store', () => {
     expect(await version()).toBeGreaterThan(replaced);
   });
 
+  it('count it for their own office, and for no other', async () => {
+    const other = { siteId: 'other', id: 'elsewhere', setId: 'elsewhere' };
+    await store.sites.saveSite({ ...(await store.sites.byId('s'))!, id: 'other', joinCode: 'OTHER1' });
+    expect((await store.runs.siteVersions()).size).toBe(0);
+    await put('r');
+    const here = await store.runs.siteVersion('s');
+    expect([here === null, await store.runs.siteVersion('other')]).toEqual([false, null]);
+    await store.runs.insert({ ...RUN, ...other });
+    expect(await store.runs.siteVersion('s')).toBe(here);
+    const there = (await store.runs.siteVersion('other'))!;
+    await store.runs.seen('elsewhere', 5000);
+    expect(await store.runs.siteVersion('other')).toBe(there);
+    await store.removals.removeRuns({ id: 'gone', siteId: 'other', removedAtMs: 1 }, ['elsewhere']);
+    expect(await store.runs.siteVersion('other')).toBeGreaterThan(there);
+    await store.runs.replaceFigures('r', { downBps: 6e6 });
+    expect((await store.runs.siteVersion('s'))!).toBeGreaterThan(here!);
+  });
+
   it('end once; what a device hands in later takes the place of its vanishing, and of nothing else', async () => {
     const samples = simulateSamples(
       {

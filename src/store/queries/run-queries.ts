@@ -175,7 +175,21 @@ export class RunQueries {
     );
   }
 
-  /** Grows whenever something changes in what the board shows of runs. */
+  /** Grows whenever something changes in what the board of an office shows of its runs; null: it never had one. */
+  async siteVersion(siteId: string): Promise<number | null> {
+    return (await this.siteVersions(siteId)).get(siteId) ?? null;
+  }
+
+  /** The same of all offices, by their ids; or of one. */
+  async siteVersions(only: string | null = null): Promise<ReadonlyMap<string, number>> {
+    const rows = await this.sequelize.query<{ siteId: string; changes: number }>(
+      `SELECT siteId, changes FROM site_versions ${only === null ? '' : 'WHERE siteId = :only'}`,
+      { replacements: { only }, type: QueryTypes.SELECT },
+    );
+    return new Map(rows.map(({ siteId, changes }) => [siteId, changes]));
+  }
+
+  /** Grows whenever something changes in what any board shows of runs. */
   async boardVersion(): Promise<number> {
     const [row] = await this.sequelize.query<{ changes: number }>('SELECT changes FROM board_version', {
       type: QueryTypes.SELECT,

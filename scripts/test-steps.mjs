@@ -13,10 +13,10 @@ export const STATIC_STEPS = [
   },
 ];
 
-const jest = (what, report, ...args) => ({
+const jest = (what, report, workers, ...args) => ({
   ...{ what, kind: 'jest', report, command: bin('jest') },
-  args: ['--maxWorkers', '2', '--json', '--outputFile', `test-results/${report}.json`, ...args],
-  again: (files) => jest(what, `${report}-again`, '--runInBand', ...files),
+  args: ['--maxWorkers', workers, '--json', '--outputFile', `test-results/${report}.json`, ...args],
+  again: (files) => jest(what, `${report}-again`, '1', ...files),
 });
 
 const playwright = (what, report, ...args) => ({
@@ -30,9 +30,10 @@ const playwright = (what, report, ...args) => ({
 const UNHURRIED = 'src/(core|wire|ui|store|services|session|app)/';
 const LONG_MS = '300000';
 
-export const UNIT_STEP = jest('unit tests (jest)', 'units', '--testPathIgnorePatterns', UNHURRIED);
+/** Waits for most of its time. */
+export const UNIT_STEP = jest('unit tests (jest)', 'units', '3', '--testPathIgnorePatterns', UNHURRIED);
 export const UNHURRIED_STEP = jest(
-  ...['unit tests that take their time (jest)', 'units-unhurried'],
+  ...['unit tests that take their time (jest)', 'units-unhurried', '2'],
   ...['--testTimeout', LONG_MS, '--testPathPatterns', UNHURRIED],
 );
 /** Makes anew by itself what was held up from outside. */

@@ -1,3 +1,4 @@
+import { existsSync } from 'node:fs';
 import type { ChildProcess } from 'node:child_process';
 import { command, commandIn, lineOf, startIn, ended } from './command';
 import { delayForwarder } from './delay-program';
@@ -212,7 +213,7 @@ export class LabLine {
       this.#forwarder.stdin!.end();
       await ended(this.#forwarder);
     }
-    for (const place of PLACES) command('ip', 'netns', 'del', this.netns(place));
+    for (const place of PLACES) removeNamespace(this.netns(place));
   }
 }
 
@@ -224,19 +225,28 @@ export function carriedBps({ rateMbps }: ShapedDirection, mtuBytes: number, take
   return rateMbps === null ? null : ((rateMbps * 1e6 - takenBps) * (mtuBytes - 52)) / (mtuBytes + 14);
 }
 
+/** One that somebody else has removed meanwhile is removed. */
+function removeNamespace(name: string): void {
+  try {
+    command('ip', 'netns', 'del', name);
+  } catch (error) {
+    if (existsSync(`/run/netns/${name}`)) throw error;
+  }
+}
+
 /** Removes namespaces that an interrupted lab of a process that is gone has left. */
 export function removeLeftNamespaces(own?: number): void {
   for (const line of command('ip', 'netns', 'list').split('\n')) {
     const [name = '', pid] = /^straw(\d+)-\w+/.exec(line) ?? [];
     if (pid === undefined) continue;
     if (Number(pid) === own) {
-      command('ip', 'netns', 'del', name);
+      removeNamespace(name);
       continue;
     }
     try {
       process.kill(Number(pid), 0);
     } catch {
-      command('ip', 'netns', 'del', name);
+      removeNamespace(name);
     }
   }
 }

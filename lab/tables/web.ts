@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { generate } from 'selfsigned';
@@ -32,7 +32,8 @@ async function startWebServer(line: LabLine) {
      root ${folder}; } }`,
   );
   const child = startIn(line.netns('peer'), 'nginx', '-c', at('nginx.conf'));
-  await new Promise((resolve) => setTimeout(resolve, 800));
+  // It writes this once it listens.
+  while (!existsSync(at('pid')) && child.exitCode === null) await new Promise((resolve) => setTimeout(resolve, 20));
   return {
     caFile: at('cert.pem'),
     stop: async () => {

@@ -1,3 +1,4 @@
+import { httpRequest } from '@/client/node';
 import type { Post } from '@/session';
 import { AgentFault } from './agent-faults';
 import type { DeviceMemory } from './known-devices';
@@ -25,8 +26,8 @@ export function readConsoleAddress(address: string): ConsoleAddress {
 }
 
 /** The value of the device's cookie that an answer sets; null when it sets none. */
-function cookieSetBy(response: Response): string | null {
-  const set = response.headers.getSetCookie().find((line) => line.startsWith(`${DEVICE_COOKIE_NAME}=`));
+function cookieSetBy(setCookies: readonly string[]): string | null {
+  const set = setCookies.find((line) => line.startsWith(`${DEVICE_COOKIE_NAME}=`));
   return set === undefined ? null : (/=([^;]*)/.exec(set)?.[1] ?? null);
 }
 
@@ -37,7 +38,7 @@ function cookieSetBy(response: Response): string | null {
 export function postTo(origin: string, name: string, devices: DeviceMemory): Post {
   return async (path, body) => {
     const cookie = devices.of(origin, name)?.cookie ?? null;
-    const response = await fetch(new URL(path, origin), {
+    const answer = await httpRequest(new URL(path, origin), {
       method: 'POST',
       headers: {
         'Content-Type': 'application/json',
@@ -46,8 +47,8 @@ export function postTo(origin: string, name: string, devices: DeviceMemory): Pos
       body: JSON.stringify(body),
       signal: AbortSignal.timeout(PATIENCE_MS),
     });
-    const set = cookieSetBy(response);
+    const set = cookieSetBy(answer.setCookies);
     if (set !== null) devices.remember(origin, name, { id: decodeURIComponent(set).split('.')[0]!, cookie: set });
-    return response;
+    return answer;
   };
 }

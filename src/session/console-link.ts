@@ -15,8 +15,13 @@ export interface Refusal {
   readonly detail: string;
 }
 
+/** As much of an answer as is gone by; a page's own `Response` is one. */
+export interface Answer extends Pick<Response, 'ok' | 'status'> {
+  json(): Promise<unknown>;
+}
+
 /** Posts JSON to the console; page and agent each have their own way. */
-export type Post = (path: string, body: unknown) => Promise<Response>;
+export type Post = (path: string, body: unknown) => Promise<Answer>;
 
 /** Refusals that pass by themselves: a request that came too early or was cut short on its way. */
 const PASSING = new Set([408, 425]);
@@ -25,8 +30,8 @@ const PASSING = new Set([408, 425]);
  * Sorts what came of a request. A server error, a passing refusal and silence are all "away": the front door answers 502
  * while the console restarts, and a full disk 507. Nothing of that is a reason to throw a result away.
  */
-export async function replyOf(asked: Promise<Response>): Promise<Reply> {
-  let response: Response;
+export async function replyOf(asked: Promise<Answer>): Promise<Reply> {
+  let response: Answer;
   let body: { code?: unknown; detail?: unknown } | null;
   try {
     response = await asked;

@@ -2,7 +2,7 @@ import { LONG_PATH_MS } from '@/core';
 import { PEER_PATHS, type RunGrant } from '@/wire';
 import type { Load, PeerSocket, SocketEvents, Transport } from '../run/transport';
 import { probesOver } from '../run/probe-socket';
-import { openSession } from '../run/open-session';
+import { openSession, type AskForSession } from '../run/open-session';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
 import { clockStepMs } from '../run/clock-step';
 import { errorWords, TroubleReports } from '../run/trouble-reports';
@@ -13,6 +13,8 @@ import { openConnections } from './open-connections';
 import { bestReader } from './read-body';
 import { selfReadBps } from './self-read';
 import { startUpload } from './upload-streams';
+
+const askByFetch: AskForSession = (url, signal) => fetch(url, { method: 'POST', signal, cache: 'no-store' });
 
 /** A browser opens at most six connections to one host, and the page needs one: five for streams. */
 export const MOST_BROWSER_STREAMS = 5;
@@ -100,7 +102,7 @@ export async function openBrowserTransport(
     wallMs: () => Date.now(),
     open: async (signal) => {
       const askedMs = performance.now();
-      const result = await openSession(grant.peer.baseUrl, grant.ticket, signal);
+      const result = await openSession(askByFetch, grant.peer.baseUrl, grant.ticket, signal);
       if (!result.ok) return result;
       address = { baseUrl: grant.peer.baseUrl, session: result.opened.session };
       canChannel = result.opened.info.can.dataChannel;

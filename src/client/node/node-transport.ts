@@ -1,12 +1,13 @@
 import { WebSocket } from 'ws';
 import { PEER_PATHS, type RunGrant } from '@/wire';
 import { probesOver } from '../run/probe-socket';
-import { openSession } from '../run/open-session';
+import { openSession, type AskForSession } from '../run/open-session';
 import { clockStepMs } from '../run/clock-step';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
 import { errorWords, TroubleReports } from '../run/trouble-reports';
 import type { PeerSocket, SocketEvents, Transport } from '../run/transport';
 import { startDownload } from './download-sockets';
+import { httpRequest } from './http-request';
 import { machineTraffic } from './machine-traffic';
 import { otherTraffic } from './other-traffic';
 import { powerSaving } from './power-profile';
@@ -21,6 +22,8 @@ export interface NodeTransportOptions {
 /** A ticket's bytes serve all streams of both directions. */
 const REQUEST_SHARE = 0.05;
 const LEAST_REQUEST_BYTES = 64 * 1024;
+
+const askByNode: AskForSession = (url, signal) => httpRequest(url, { method: 'POST', signal });
 
 function connect(address: PeerAddress, path: string, { onMessage, onClose }: SocketEvents): Promise<PeerSocket> {
   return new Promise((resolve, reject) => {
@@ -51,7 +54,7 @@ export function openNodeTransport(grant: RunGrant, { authenticated }: NodeTransp
     nowMs: () => performance.now(),
     wallMs: () => Date.now(),
     open: async (signal) => {
-      const result = await openSession(grant.peer.baseUrl, grant.ticket, signal);
+      const result = await openSession(askByNode, grant.peer.baseUrl, grant.ticket, signal);
       if (!result.ok) return result;
       address = { baseUrl: grant.peer.baseUrl, session: result.opened.session };
       canUdp = result.opened.info.can.udp;

@@ -1,6 +1,7 @@
 import { createSocket } from 'node:dgram';
 import { PEER_PATHS, udpAdmissionSchema } from '@/wire';
 import { decodeReflectorPacket, encodeSenderPacket } from '@/wire/peer/stamp';
+import { httpRequest } from './http-request';
 import { waitForLastAnswers } from '../run/last-answers';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
 import type { UdpPace, UdpProbing } from '../run/transport';
@@ -27,8 +28,8 @@ export interface StampSenderOptions {
 const toMicroseconds = (ms: number) => Math.round(ms * 1000) / 1000;
 
 async function askForAdmission(peer: PeerAddress, authenticated: boolean) {
-  const url = `${peerUrl(peer, PEER_PATHS.udp)}${authenticated ? '&authenticated=1' : ''}`;
-  const response = await fetch(url, { method: 'POST' });
+  const url = new URL(`${peerUrl(peer, PEER_PATHS.udp)}${authenticated ? '&authenticated=1' : ''}`);
+  const response = await httpRequest(url, { method: 'POST' });
   if (!response.ok) throw new Error(`status ${response.status}`);
   return udpAdmissionSchema.parse(await response.json());
 }

@@ -4,11 +4,11 @@ import { waitForLastAnswers } from './last-answers';
 function played(steps: readonly number[], answersAt: (look: number) => number) {
   let [atMs, looks] = [0, 0];
   const real = globalThis.setTimeout;
-  jest.spyOn(globalThis, 'setTimeout').mockImplementation(((done: () => void) => {
+  jest.spyOn(globalThis, 'setTimeout').mockImplementation((done: () => void) => {
     atMs += steps[looks] ?? 20;
     looks += 1;
     return real(done, 0);
-  }) as typeof setTimeout);
+  });
   return { nowMs: () => atMs, heard: () => answersAt(looks), looks: () => looks };
 }
 

@@ -290,6 +290,30 @@ describe('the lanes of a machine', () => {
     expect((await steps(365 * DAY_MS)).stepMs).toBe(DAY_MS);
   });
 
+  it('are shown up to now also where hours and days are shown, before those are summed up', async () => {
+    const gateway = await laneId('192.168.7.1');
+    const hourMs = Math.floor(console.context.wallMs() / HOUR_MS) * HOUR_MS;
+    const steps = async (lengthMs: number) =>
+      (await span(lengthMs)).machines[0]!.lanes.find(({ id }) => id === gateway)!.steps;
+    await take([-150, -60, -59].map((minute) => sent(gateway, hourMs + minute * MINUTE_MS, () => 10)));
+    console.advanceMs(20 * MINUTE_MS);
+    await take([1, 2, 3].map((minute) => sent(gateway, hourMs + minute * MINUTE_MS, (second) => 20 + second)));
+    await sumLanes(console.context);
+    // Three hours ago it was summed up; the last whole hour, and the one that goes on, were not.
+    expect(await console.context.store.lanes.steps([gateway], HOUR_MS, 0, 1e14)).toHaveLength(1);
+    expect(await steps(30 * DAY_MS)).toMatchObject({
+      ...{ atMs: [hourMs - 3 * HOUR_MS, hourMs - HOUR_MS, hourMs], sent: [60, 120, 180] },
+      ...{ minMs: [10, 10, 20], medianMs: [10, 10, 49.5] },
+    });
+    const dayMs = hourMs - (hourMs % DAY_MS);
+    expect(await steps(365 * DAY_MS)).toMatchObject({ atMs: [dayMs], sent: [360], minMs: [10], medianMs: [15] });
+    // Once it is summed up it is the same figure, and there once.
+    const before = await steps(30 * DAY_MS);
+    console.advanceMs(2 * HOUR_MS);
+    await sumLanes(console.context);
+    expect((await steps(30 * DAY_MS)).medianMs).toEqual(before.medianMs);
+  });
+
   it('are live while somebody looks, and no longer', async () => {
     const heard: unknown[] = [];
     const stop = await watchBeats(console.context, siteId, (beats) => heard.push(...beats));

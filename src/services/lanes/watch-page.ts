@@ -4,39 +4,23 @@ import {
   markEffect,
   markDiffers,
   markEffectWords,
-  unpackMinute,
   BESIDE_MARK_MS,
   type Availability,
-  type LaneEcho,
 } from '@/core';
-import type { LaneStep, StoredLane, StoredMark, StoredOutage } from '@/store';
+import type { StoredLane, StoredMark, StoredOutage } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { outagesAsHeard } from './outages';
+import { stepsByLane, type ShownSteps } from './steps-of-span';
+
+export type { ShownSteps } from './steps-of-span';
 
 const MINUTE_MS = 60_000;
-const HOUR_MS = 60 * MINUTE_MS;
-const DAY_MS = 24 * HOUR_MS;
-/** How coarse a span is shown: every request, minutes, hours, days. */
-const SINGLE_UP_TO_MS = 25 * MINUTE_MS;
-const MINUTES_UP_TO_MS = 40 * HOUR_MS;
-const HOURS_UP_TO_MS = 70 * DAY_MS;
+const DAY_MS = 24 * 60 * MINUTE_MS;
 /** Of so many marks, the newest, it is worked out what they did. */
 const MARKS_TOLD = 24;
 /** An outage is told of in the list for so long. */
 export const OUTAGES_DAYS = 31;
-
-/** A stretch of a lane in columns, each as long as the others; ms, null: nothing was answered. */
-export interface ShownSteps {
-  /** Length of a step; 0: each is one request. */
-  readonly stepMs: number;
-  readonly atMs: readonly number[];
-  readonly sent: readonly number[];
-  readonly answered: readonly number[];
-  readonly minMs: readonly (number | null)[];
-  readonly medianMs: readonly (number | null)[];
-  readonly p95Ms: readonly (number | null)[];
-}
 
 export interface ShownLane extends Pick<StoredLane, 'id' | 'name' | 'kind' | 'target' | 'role' | 'everyMs'> {
   readonly asked: boolean;
@@ -80,58 +64,6 @@ export interface WatchedSpan {
     readonly downBps: number | null;
     readonly upBps: number | null;
   }[];
-}
-
-/** To the hundredth of a ms, as it was kept. */
-const rounded = (ms: number | null) => (ms === null ? null : Math.round(ms * 100) / 100);
-
-function stepsOf(of: readonly LaneStep[], stepMs: number): ShownSteps {
-  return {
-    stepMs,
-    atMs: of.map(({ fromMs }) => fromMs),
-    sent: of.map(({ sent }) => sent),
-    answered: of.map(({ answered }) => answered),
-    minMs: of.map(({ minMs }) => rounded(minMs)),
-    medianMs: of.map(({ medianMs }) => rounded(medianMs)),
-    p95Ms: of.map(({ p95Ms }) => rounded(p95Ms)),
-  };
-}
-
-function singles(echoes: readonly LaneEcho[]): ShownSteps {
-  const times = echoes.map(({ ms }) => ms);
-  return {
-    ...{ stepMs: 0, atMs: echoes.map(({ atMs }) => atMs), sent: echoes.map(() => 1) },
-    answered: times.map((ms) => (ms === null ? 0 : 1)),
-    ...{ minMs: times, medianMs: times, p95Ms: times },
-  };
-}
-
-async function stepsByLane(
-  { store }: ConsoleContext,
-  laneIds: readonly string[],
-  fromMs: number,
-  untilMs: number,
-): Promise<(laneId: string) => ShownSteps> {
-  const spanMs = untilMs - fromMs;
-  if (spanMs <= SINGLE_UP_TO_MS) {
-    const minutes = await store.lanes.minutes(laneIds, fromMs - MINUTE_MS, untilMs);
-    return (laneId) =>
-      singles(
-        minutes
-          .filter((minute) => minute.laneId === laneId)
-          .flatMap((minute) => unpackMinute(minute.fromMs, minute.raw))
-          .filter(({ atMs }) => atMs >= fromMs && atMs < untilMs),
-      );
-  }
-  const stepMs = spanMs <= MINUTES_UP_TO_MS ? MINUTE_MS : spanMs <= HOURS_UP_TO_MS ? HOUR_MS : DAY_MS;
-  const steps = await store.lanes.steps(laneIds, stepMs, fromMs - stepMs, untilMs);
-  const byLane = new Map<string, LaneStep[]>();
-  for (const step of steps) {
-    const of = byLane.get(step.laneId);
-    if (of === undefined) byLane.set(step.laneId, [step]);
-    else of.push(step);
-  }
-  return (laneId) => stepsOf(byLane.get(laneId) ?? [], stepMs);
 }
 
 /** For how long somebody asked at all, ms: of several lanes over the same time once. */

@@ -27,16 +27,20 @@ describe('the line of a device that stands by', () => {
   let console: TestConsole;
   let server: Server;
   let sockets: ReturnType<typeof openStandingSocket>;
+  let siteId: string;
   let deviceId: string;
   let cookie: string;
   beforeEach(async () => {
     console = await openTestConsole();
-    const { siteId } = await furnish(console);
+    ({ siteId } = await furnish(console));
     const saved = await saveDevice(console.context, siteId, null, deviceForm());
     if (!saved.ok) throw new Error(saved.fault.code);
     deviceId = saved.value.id;
     cookie = await cookieFor(console, deviceId);
-    sockets = openStandingSocket(console.context);
+    sockets = openStandingSocket(console.context, {
+      page: { everyMs: 20, silentMs: 100 },
+      program: { everyMs: 50, silentMs: 600 },
+    });
     server = createServer().on('upgrade', sockets.upgrade);
     await once(server.listen(0, '127.0.0.1'), 'listening');
   });
@@ -45,8 +49,8 @@ describe('the line of a device that stands by', () => {
     server.close();
     await console.close();
   });
-  const open = (headers: Record<string, string>) =>
-    new WebSocket(`ws://127.0.0.1:${(server.address() as AddressInfo).port}${STANDING_PATH}`, { headers });
+  const open = (headers: Record<string, string>, autoPong = true) =>
+    new WebSocket(`ws://127.0.0.1:${(server.address() as AddressInfo).port}${STANDING_PATH}`, { headers, autoPong });
 
   it('loses nothing of what is said before the console knows who speaks', async () => {
     const socket = open({ Cookie: `${DEVICE_COOKIE}=${cookie}` });
@@ -69,6 +73,27 @@ describe('the line of a device that stands by', () => {
     const [code] = (await once(socket, 'close')) as [number];
     expect(code).toBe(4401);
     expect(await console.context.store.agents.byDevice(deviceId)).toBeNull();
+  });
+
+  it('is closed when nobody answers any more: that of a page soon, that of a program later', async () => {
+    const another = async (name: string) => {
+      const saved = await saveDevice(console.context, siteId, null, deviceForm({ name }));
+      if (!saved.ok) throw new Error(saved.fault.code);
+      return { Cookie: `${DEVICE_COOKIE}=${await cookieFor(console, saved.value.id)}` };
+    };
+    const Origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+    const [ofPage, ofProgram] = [{ ...(await another('Tablet')), Origin }, await another('Box')];
+    const ended: string[] = [];
+    const follow = (name: string, socket: WebSocket) =>
+      once(socket, 'close').then(() => {
+        ended.push(name);
+      });
+    const program = follow('program', open(ofProgram, false));
+    const page = follow('page', open(ofPage, false));
+    const awake = open({ Cookie: `${DEVICE_COOKIE}=${cookie}` });
+    await Promise.all([program, page]);
+    expect(ended).toEqual(['page', 'program']);
+    expect(awake.readyState).toBe(WebSocket.OPEN);
   });
 
   it('is not opened by a page of another site', async () => {

@@ -5,9 +5,21 @@ import { WebSocketServer, type WebSocket } from 'ws';
 import { DEVICE_COOKIE, standBy, type ConsoleContext } from '@/services';
 import { STANDING_PATH } from '@/wire/console/device';
 
-/** A browser answers a ping also while its page is in the background; a sleeping device does not. */
-const PING_MS = 1000;
-const SILENT_MS = 2500;
+/** How often a line is asked whether it stands, and after how long without an answer it is closed, ms. */
+interface Pace {
+  readonly everyMs: number;
+  readonly silentMs: number;
+}
+
+/**
+ * A browser answers also while its page is in the background; a sleeping device does not, and whoever looks at the board wants to
+ * know at once. A program does not go to sleep, and there may be hundreds: asked more rarely, though so often that it
+ * knows of a dead line by itself (8 s).
+ */
+const PACES: Readonly<Record<'page' | 'program', Pace>> = {
+  page: { everyMs: 1000, silentMs: 2500 },
+  program: { everyMs: 3000, silentMs: 7500 },
+};
 /** What an agent says of a machine with many links fits. */
 const MOST_MESSAGE_BYTES = 32_768;
 /** So many messages of one that is not known yet are kept. */
@@ -29,7 +41,7 @@ function hostOf({ headers: { host } }: IncomingMessage): string | null {
 }
 
 /** Takes the connections of devices that stand by. Returns what handles an upgrade, and what closes all of them. */
-export function openStandingSocket(context: ConsoleContext) {
+export function openStandingSocket(context: ConsoleContext, paces = PACES) {
   const server = new WebSocketServer({ noServer: true, maxPayload: MOST_MESSAGE_BYTES, perMessageDeflate: false });
 
   /** What still has to be written down of devices that come and go. */
@@ -45,10 +57,12 @@ export function openStandingSocket(context: ConsoleContext) {
     socket.on('error', () => socket.terminate());
     let seenMs = performance.now();
     socket.on('pong', () => (seenMs = performance.now()));
+    // Every browser says of which page it is, and a program has none.
+    const { everyMs, silentMs } = paces[request.headers.origin === undefined ? 'program' : 'page'];
     const timer = setInterval(() => {
-      if (performance.now() - seenMs > SILENT_MS) socket.terminate();
+      if (performance.now() - seenMs > silentMs) socket.terminate();
       else socket.ping();
-    }, PING_MS);
+    }, everyMs);
     socket.on('close', () => clearInterval(timer));
     // What it says before it is known who it is waits for that: nothing of it is lost.
     const early: string[] = [];

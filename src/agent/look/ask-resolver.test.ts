@@ -25,8 +25,6 @@ describe('asking a resolver', () => {
       const said = reply(decode(text));
       if (said !== null) udp.send(Buffer.isBuffer(said) ? said : encode(said), from.port, from.address);
     });
-    await new Promise<void>((resolve) => udp.bind(0, '127.0.0.1', resolve));
-    const { port } = udp.address();
     tcp = createServer((socket) => {
       socket.on('error', () => undefined);
       socket.on('data', (text) => {
@@ -35,8 +33,11 @@ describe('asking a resolver', () => {
         else socket.write(Buffer.isBuffer(said) ? said : streamEncode(said));
       });
     });
-    await once(tcp.listen(port, '127.0.0.1'), 'listening');
-    resolver = `127.0.0.1#${(tcp.address() as AddressInfo).port}`;
+    // This one first: of the ports of UDP hardly any is taken.
+    await once(tcp.listen(0, '127.0.0.1'), 'listening');
+    const { port } = tcp.address() as AddressInfo;
+    await new Promise<void>((resolve) => udp.bind(port, '127.0.0.1', resolve));
+    resolver = `127.0.0.1#${port}`;
   });
   afterEach(() => {
     udp.close();

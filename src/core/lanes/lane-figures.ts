@@ -1,16 +1,31 @@
-import { percentile } from '../stats/percentile';
+import { percentileOfSorted } from '../stats/percentile';
 import type { LaneEcho, LaneFigures } from './lane';
+import { eachRequest } from './packed-minute';
 
-/** What a stretch of requests comes to. Percentiles by linear interpolation, of those that were answered. */
-export function laneFigures(echoes: readonly Pick<LaneEcho, 'ms'>[]): LaneFigures {
-  const times = echoes.flatMap(({ ms }) => (ms === null ? [] : [ms])).sort((a, b) => a - b);
-  const some = times.length > 0;
+/** `times` in any order. Percentiles by linear interpolation, of those that were answered. */
+function figuresOf(sent: number, times: Float64Array): LaneFigures {
+  const sorted = times.sort();
   return {
-    sent: echoes.length,
-    answered: times.length,
-    minMs: some ? times[0]! : null,
-    medianMs: some ? percentile(times, 0.5) : null,
-    p95Ms: some ? percentile(times, 0.95) : null,
-    maxMs: some ? times.at(-1)! : null,
+    ...{ sent, answered: sorted.length, minMs: sorted[0] ?? null, maxMs: sorted.at(-1) ?? null },
+    medianMs: percentileOfSorted(sorted, 0.5),
+    p95Ms: percentileOfSorted(sorted, 0.95),
   };
+}
+
+/** What a stretch of requests comes to. */
+export function laneFigures(echoes: readonly Pick<LaneEcho, 'ms'>[]): LaneFigures {
+  return figuresOf(echoes.length, Float64Array.from(echoes.flatMap(({ ms }) => (ms === null ? [] : [ms]))));
+}
+
+/** What packed minutes come to together: a day of them has 86 400 requests, of which nothing is made but their times. */
+export function figuresOfMinutes(minutes: readonly Uint8Array[]): LaneFigures {
+  // A request takes two bytes at least.
+  const times = new Float64Array(minutes.reduce((most, raw) => most + Math.ceil(raw.length / 2), 0));
+  let [sent, answered] = [0, 0];
+  for (const raw of minutes)
+    eachRequest(raw, (_, ms) => {
+      sent += 1;
+      if (ms !== null) times[answered++] = ms;
+    });
+  return figuresOf(sent, times.subarray(0, answered));
 }

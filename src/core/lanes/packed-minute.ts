@@ -32,27 +32,31 @@ export function packMinute(fromMs: number, echoes: readonly LaneEcho[]): Uint8Ar
   return Uint8Array.from(bytes);
 }
 
-/** The requests of a packed minute; one that is cut short gives those that are whole. */
-export function unpackMinute(fromMs: number, raw: Uint8Array): LaneEcho[] {
-  const numbers: number[] = [];
-  let [value, scale] = [0, 1];
-  for (const byte of raw) {
-    value += (byte % 0x80) * scale;
+/** Hears each request of a packed minute: when it was sent, ms after the minute's begin, and its round trip; null: none. */
+export function eachRequest(raw: Uint8Array, hear: (afterMs: number, ms: number | null) => void): void {
+  let [value, scale, steps, isTime] = [0, 1, 0, true];
+  // By its place: a day has 86 400 of them, and what iterates makes something for each.
+  for (let place = 0; place < raw.length; place += 1) {
+    const byte = raw[place]!;
+    value += (byte & 0x7f) * scale;
     if (byte >= 0x80) {
       scale *= 0x80;
       continue;
     }
-    numbers.push(value);
-    [value, scale] = [0, 1];
+    if (isTime) {
+      steps += value;
+      // What does not lie in the minute was not written by us.
+      if (steps * TIME_STEP_MS >= MINUTE_MS) return;
+    } else hear(steps * TIME_STEP_MS, value === 0 ? null : (value - 1) / RTT_STEPS_PER_MS);
+    isTime = !isTime;
+    value = 0;
+    scale = 1;
   }
+}
+
+/** The requests of a packed minute; one that is cut short gives those that are whole. */
+export function unpackMinute(fromMs: number, raw: Uint8Array): LaneEcho[] {
   const echoes: LaneEcho[] = [];
-  let steps = 0;
-  for (let place = 0; place + 1 < numbers.length; place += 2) {
-    steps += numbers[place]!;
-    // What does not lie in the minute was not written by us.
-    if (steps * TIME_STEP_MS >= MINUTE_MS) break;
-    const rtt = numbers[place + 1]!;
-    echoes.push({ atMs: fromMs + steps * TIME_STEP_MS, ms: rtt === 0 ? null : (rtt - 1) / RTT_STEPS_PER_MS });
-  }
+  eachRequest(raw, (afterMs, ms) => echoes.push({ atMs: fromMs + afterMs, ms }));
   return echoes;
 }

@@ -4,8 +4,12 @@
  * Example: percentile([10, 20, 30, 40], 0.5) = 25.
  */
 export function percentile(values: readonly number[], share: number): number | null {
-  if (values.length === 0) return null;
-  const sorted = new Float64Array(values).sort();
+  return percentileOfSorted(new Float64Array(values).sort(), share);
+}
+
+/** The same of values in their order, the least first. */
+export function percentileOfSorted(sorted: ArrayLike<number>, share: number): number | null {
+  if (sorted.length === 0) return null;
   const position = (sorted.length - 1) * share;
   const below = Math.floor(position);
   const low = sorted[below]!;

@@ -1,4 +1,4 @@
-import { laneFigures, unpackMinute, type LaneEcho } from '@/core';
+import { figuresOfMinutes, unpackMinute, type LaneEcho } from '@/core';
 import type { LaneStep, Store } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 
@@ -58,16 +58,9 @@ async function newestSteps(
 ): Promise<LaneStep[]> {
   const lastMs = untilMs - 1 - ((untilMs - 1) % stepMs);
   const behind = [...summed].flatMap(([laneId, steps]) => ((steps.at(-1)?.fromMs ?? 0) < lastMs ? [laneId] : []));
-  const echoes = new Map<string, { readonly laneId: string; readonly fromMs: number; readonly of: LaneEcho[] }>();
-  for (const { laneId, fromMs, raw } of await store.lanes.minutes(behind, lastMs - stepMs, untilMs)) {
-    const stepAtMs = fromMs - (fromMs % stepMs);
-    if ((summed.get(laneId)?.at(-1)?.fromMs ?? 0) >= stepAtMs) continue;
-    const key = `${laneId} ${stepAtMs}`;
-    const step = echoes.get(key) ?? { laneId, fromMs: stepAtMs, of: [] };
-    for (const echo of unpackMinute(fromMs, raw)) step.of.push(echo);
-    echoes.set(key, step);
-  }
-  return [...echoes.values()].map(({ laneId, fromMs, of }) => ({ laneId, fromMs, ...laneFigures(of) }));
+  return (await store.lanes.rawByStretch(behind, stepMs, lastMs - stepMs, untilMs))
+    .filter(({ laneId, fromMs }) => (summed.get(laneId)?.at(-1)?.fromMs ?? 0) < fromMs)
+    .map(({ laneId, fromMs, raws }) => ({ laneId, fromMs, ...figuresOfMinutes(raws) }));
 }
 
 /** The steps of lanes over a span, by the lane's id: as fine as can be drawn. */

@@ -1,6 +1,5 @@
-import { laneFigures, type LaneMinute } from '@/core';
+import { figuresOfMinutes, type LaneMinute } from '@/core';
 import type { ConsoleContext } from '../console/console-context';
-import { echoesOf } from './outages';
 
 const HOUR_MS = 3600_000;
 const DAY_MS = 24 * HOUR_MS;
@@ -16,7 +15,7 @@ export const MINUTES_STAY_DAYS = 35;
 
 async function sumUp({ store }: ConsoleContext, stepMs: number, laneId: string, fromMs: number): Promise<void> {
   const minutes = await store.lanes.minutes([laneId], fromMs, fromMs + stepMs);
-  await store.lanes.addSums(stepMs, [{ laneId, fromMs, ...laneFigures(echoesOf(minutes, laneId)) }]);
+  await store.lanes.addSums(stepMs, [{ laneId, fromMs, ...figuresOfMinutes(minutes.map(({ raw }) => raw)) }]);
 }
 
 /** Minutes that came after their hour or day was summed up belong to it too. Older than the minutes that stay, it stays as it is. */

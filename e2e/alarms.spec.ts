@@ -107,7 +107,8 @@ test('what stands out in the demo was told, and is written down with when it beg
   const happened = page.getByRole('region', { name: 'What was told' });
   await expect(happened).toContainText('goes on', { timeout: 30_000 });
   await expect(happened.getByText(/Scan room workstation came up at 100 Mb\/s/)).toBeVisible();
-  await expect.poll(() => mail.taken.some((each) => each.includes('Scan room'))).toBe(true);
+  // What is to be told is looked for every 20 s.
+  await expect.poll(() => mail.taken.some((each) => each.includes('Scan room')), { timeout: 60_000 }).toBe(true);
 });
 
 test('what one wants to be told of is changed, and refused where it cannot be', async ({ page }) => {

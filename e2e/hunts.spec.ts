@@ -50,6 +50,8 @@ test('why is behind one press, and a finding can be let be with a reason and tak
 test('a hunt for the scan room ends mended: the swap, the run after it, and both held against each other', async ({
   page,
 }) => {
+  // A whole run, beside other tests that measure.
+  test.setTimeout(200_000);
   await signIn(page, program);
   const scan = standsOut(page).getByRole('listitem').filter({ hasText: 'Scan room' });
   await scan.getByRole('button', { name: 'hunt' }).click();
@@ -68,7 +70,7 @@ test('a hunt for the scan room ends mended: the swap, the run after it, and both
   await expect(
     page.getByRole('link', { name: /^Scan room workstation, wired · local: (full|thin|starved)\. [2-9]\d\d down/ }),
   ).toBeVisible({
-    timeout: 60_000,
+    timeout: 150_000,
   });
   await expect(standsOut(page)).not.toContainText('Scan room workstation came up at 100');
 

@@ -13,10 +13,13 @@ export const STATIC_STEPS = [
   },
 ];
 
-const jest = (what, report, workers, ...args) => ({
+const jest = (what, report, workers, timeoutMs, ...args) => ({
   ...{ what, kind: 'jest', report, command: bin('jest') },
-  args: ['--maxWorkers', workers, '--json', '--outputFile', `test-results/${report}.json`, ...args],
-  again: (files) => jest(what, `${report}-again`, '1', ...files),
+  args: [
+    ...['--maxWorkers', workers, '--testTimeout', timeoutMs],
+    ...['--json', '--outputFile', `test-results/${report}.json`, ...args],
+  ],
+  again: (files) => jest(what, `${report}-again`, '1', timeoutMs, ...files),
 });
 
 const playwright = (what, report, ...args) => ({
@@ -28,13 +31,14 @@ const playwright = (what, report, ...args) => ({
 
 /** What neither measures nor waits for a moment may take its time, so it runs behind. It needs nothing that is built. */
 const UNHURRIED = 'src/(core|wire|ui|store|services|session|app)/';
+const USUAL_MS = '30000';
 const LONG_MS = '300000';
 
 /** Waits for most of its time. */
-export const UNIT_STEP = jest('unit tests (jest)', 'units', '3', '--testPathIgnorePatterns', UNHURRIED);
+export const UNIT_STEP = jest('unit tests (jest)', 'units', '3', USUAL_MS, '--testPathIgnorePatterns', UNHURRIED);
 export const UNHURRIED_STEP = jest(
-  ...['unit tests that take their time (jest)', 'units-unhurried', '2'],
-  ...['--testTimeout', LONG_MS, '--testPathPatterns', UNHURRIED],
+  ...['unit tests that take their time (jest)', 'units-unhurried', '2', LONG_MS],
+  ...['--testPathPatterns', UNHURRIED],
 );
 /** Makes anew by itself what was held up from outside. */
 export const LAB_STEP = {

@@ -5,7 +5,7 @@ type Told = ((error: Error | null) => void) | undefined;
 
 /**
  * What Sequelize opens connections with, for one store: it opens one for each transaction and closes it afterwards, which takes
- * ten times as long as what most of them do. So one that has ended a transaction is not closed but handed out again for the next.
+ * longer than what most of them do. So one that has ended a transaction is not closed but handed out again for the next.
  */
 export interface SpareConnection {
   readonly module: typeof sqliteWithSettings;

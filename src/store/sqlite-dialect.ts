@@ -48,7 +48,7 @@ export class SettledDatabase extends sqlite3.Database {
   }
 
   /**
-   * Sequelize writes down a stack for each statement, in case it should fail, and that takes a tenth of its time. What failed
+   * Sequelize writes down a stack for each statement, in case it should fail, and to write them out takes a fifteenth of the console's time. What failed
    * is told by the statement itself, which the error holds.
    */
   override serialize(callback?: () => void): void {

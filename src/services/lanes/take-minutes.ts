@@ -23,8 +23,7 @@ export async function takeMinutes(
   const device = await deviceOfCookie(context, cookie);
   if (device === null) return failed('not-joined');
   const nowMs = context.wallMs();
-  const lanes = await context.store.lanes.ofDevice(device.id);
-  const own = new Set(lanes.map(({ id }) => id));
+  const own = new Set((await context.store.lanes.ofDevice(device.id)).map(({ id }) => id));
   const minutes = sent
     .filter(({ laneId, fromMs }) => own.has(laneId) && fromMs % MINUTE_MS === 0 && fromMs <= nowMs + AHEAD_MS)
     .map(received)

@@ -1,4 +1,4 @@
-import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
@@ -42,6 +42,13 @@ test('peer asks for the key that it needs, and is ready with one', async () => {
   const wrong = await command('peer', ['--port', String(newPort()), '--trust', 'A'.repeat(42)]);
   expect([wrong.said, wrong.exit]).toEqual([expect.stringMatching(/Copy all 43 characters .*\[trust-invalid\]/), 1]);
   const key = 'A'.repeat(42) + 'A';
+  const empty = join(newDataFolder(), 'stamp-key');
+  writeFileSync(empty, '\n');
+  const trusted = ['--port', String(newPort()), '--trust', key];
+  const keyless = await command('peer', [...trusted, '--udp', String(newPort()), '--udp-key', empty]);
+  expect([keyless.said, keyless.exit]).toEqual([expect.stringMatching(/no key in .*\[udp-key-unusable\]/), 1]);
+  const portless = await command('peer', [...trusted, '--udp-key', empty]);
+  expect([portless.said, portless.exit]).toEqual([expect.stringMatching(/\[udp-port-missing\]/), 1]);
   const args = ['--port', String(newPort()), '--trust', key, '--key', join(newDataFolder(), 'key.pem')];
   const ready = await command('peer', args, { until: /Stop with Ctrl-C/ });
   expect(ready.said).toContain('The peer outside peer is ready.');

@@ -33,7 +33,7 @@ describe('many who write at once', () => {
       Array.from({ length: AT_ONCE }, (_, number) => [
         store.lanes.addMinutes([
           {
-            ...{ laneId: 'l', fromMs: number * MINUTE_MS, sent: 60, answered: 60 },
+            ...{ laneId: 'l', fromMs: number * MINUTE_MS, sent: 60, answered: 60, lostThere: 0, lostBack: 0 },
             ...{ minMs: 1, medianMs: 1, p95Ms: 2, maxMs: 3, raw: new Uint8Array([1]) },
           },
         ]),

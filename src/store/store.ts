@@ -1,5 +1,6 @@
 import { Sequelize, Transaction } from 'sequelize';
 import { inspect, mark } from './inspect';
+import { nameErrors } from './named-errors';
 import { oneWriter } from './one-writer';
 import { migrate } from './migrations/migrate';
 import { defineTables, type Tables } from './models/tables';
@@ -78,6 +79,7 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
       ? { logging: false }
       : { logging: (sql: string, tookMs?: number) => onSql(withoutValues(sql), tookMs ?? 0), benchmark: true }),
   });
+  nameErrors(sequelize);
   oneWriter(sequelize);
   const close = async () => {
     await connections.release();

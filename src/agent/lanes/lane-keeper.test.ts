@@ -18,7 +18,8 @@ const LANE: Lane = { id: 'l1', name: 'Gateway', kind: 'echo', target: '192.0.2.1
 const AT = Date.UTC(2026, 10, 24, 9, 0, 0);
 const ORIGIN = 'http://192.0.2.20:4870';
 const minute = (fromMs: number, laneId = 'l1'): LaneMinute => ({
-  ...{ laneId, fromMs, sent: 1, answered: 1, minMs: 12, medianMs: 12, p95Ms: 12, maxMs: 12, raw: Uint8Array.of(0, 1) },
+  ...{ laneId, fromMs, sent: 1, answered: 1, lostThere: 0, lostBack: 0 },
+  ...{ minMs: 12, medianMs: 12, p95Ms: 12, maxMs: 12, raw: Uint8Array.of(0, 1) },
 });
 
 describe('what lanes said, kept on disk', () => {

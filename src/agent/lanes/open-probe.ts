@@ -1,6 +1,7 @@
 import type { Lane } from '@/core';
 import { openEchoProbe } from './echo-probe';
 import type { LaneProbe, OnEcho } from './lane-probe';
+import { openStampProbe } from './stamp-probe';
 import { askPage, askPort, openTimedProbe } from './timed-probe';
 
 /** Begins to ask for a lane, as it says. */
@@ -8,6 +9,8 @@ export function openProbe(lane: Lane, onEcho: OnEcho, nowMs: () => number): Lane
   switch (lane.kind) {
     case 'echo':
       return openEchoProbe(lane, onEcho, nowMs);
+    case 'stamp':
+      return openStampProbe(lane, onEcho, nowMs);
     case 'connect':
       return openTimedProbe(askPort, lane, onEcho, nowMs);
     case 'web':

@@ -2,22 +2,19 @@ import { request as requestHttp } from 'node:http';
 import { request as requestHttps } from 'node:https';
 import { connect } from 'node:net';
 import { ANSWER_WITHIN_MS, type Lane } from '@/core';
+import { hostAndPort } from './host-and-port';
 import type { LaneProbe, OnEcho } from './lane-probe';
+
+const HTTPS_PORT = 443;
 
 /** Asks once, and says how long it took, ms. Rejects when nothing came. */
 export type AskOnce = (target: string, signal: AbortSignal) => Promise<number>;
-
-/** "HOST:PORT", with brackets around an address of IPv6. */
-function hostAndPort(target: string): { host: string; port: number } {
-  const [, host, port] = /^\[?([^\]]+?)\]?:(\d+)$/.exec(target) ?? [];
-  return { host: host ?? target, port: Number(port ?? 443) };
-}
 
 /** How long the handshake of a TCP port takes (RFC 9293): one round trip, also where no echo is answered. A refusal is an answer. */
 export const askPort: AskOnce = (target, signal) =>
   new Promise((resolve, reject) => {
     const fromMs = performance.now();
-    const socket = connect({ ...hostAndPort(target), signal });
+    const socket = connect({ ...hostAndPort(target, HTTPS_PORT), signal });
     const answered = () => {
       socket.destroy();
       resolve(performance.now() - fromMs);

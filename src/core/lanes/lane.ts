@@ -1,5 +1,5 @@
-/** How a lane asks: echo requests (RFC 792, RFC 4443), the handshake of a TCP port, or the first byte of a web page. */
-export const LANE_KINDS = ['echo', 'connect', 'web'] as const;
+/** How a lane asks: echo requests (RFC 792, RFC 4443), STAMP (RFC 8762), the handshake of a TCP port, or the first byte of a web page. */
+export const LANE_KINDS = ['echo', 'stamp', 'connect', 'web'] as const;
 export type LaneKind = (typeof LANE_KINDS)[number];
 
 /** What stands at the other end, as far as it says whose fault a silence is. */
@@ -16,6 +16,8 @@ export interface Lane {
   readonly role: LaneRole;
   /** Between two requests, ms. */
   readonly everyMs: number;
+  /** What proves the packets of STAMP in its authenticated mode; absent or null: it is unauthenticated. */
+  readonly key?: string | null | undefined;
 }
 
 /** What a lane said in a stretch of time; times in ms, null: nothing was answered. */
@@ -23,6 +25,9 @@ export interface LaneFigures {
   /** Requests that were sent. Fewer than the stretch has room for: nobody was there to send them. */
   readonly sent: number;
   readonly answered: number;
+  /** Of those without an answer, so many are known to have been lost on the way there and on the way back; the others: not known where. */
+  readonly lostThere: number;
+  readonly lostBack: number;
   readonly minMs: number | null;
   readonly medianMs: number | null;
   readonly p95Ms: number | null;
@@ -44,6 +49,8 @@ export interface LaneEcho {
   readonly atMs: number;
   /** Round trip, ms; null: nothing came back. */
   readonly ms: number | null;
+  /** The number that the far end gave its answer, where it counts them. */
+  readonly reflected?: number | undefined;
 }
 
 export const MINUTE_MS = 60_000;

@@ -5,7 +5,7 @@ import { availabilityOf } from './availability';
 import { echoOfPing } from './echo-of-ping';
 import { MINUTE_MS, type LaneEcho, type LaneRole } from './lane';
 import { LaneBook } from './lane-book';
-import { laneFigures } from './lane-figures';
+import { figuresOfMinutes, laneFigures } from './lane-figures';
 import { markEffect } from './mark-effect';
 import { packMinute, unpackMinute } from './packed-minute';
 import { outagesOf, type Fault, type WatchedLane } from './whose-fault';
@@ -31,6 +31,16 @@ describe('a packed minute', () => {
         });
       }),
     );
+  });
+
+  it('holds on which way requests were lost, and of nonsense makes nothing that cannot be', () => {
+    const echoes = [12, null, null, 13, null].map((ms, second) => ({ atMs: AT + 1000 * second, ms }));
+    const raw = packMinute(AT, echoes, { lostThere: 2, lostBack: 1 });
+    expect(unpackMinute(AT, raw)).toEqual(echoes);
+    expect(figuresOfMinutes([raw, raw])).toMatchObject({ sent: 10, answered: 4, lostThere: 4, lostBack: 2 });
+    // One that says more than was lost at all, and one that was cut short.
+    for (const odd of [packMinute(AT, echoes, { lostThere: 3, lostBack: 1 }), raw.subarray(0, -1)])
+      expect(figuresOfMinutes([odd])).toMatchObject({ sent: 5, answered: 2, lostThere: 0, lostBack: 0 });
   });
 
   it('takes about three bytes a request: a day of eight lanes stays under 3 MB', () => {
@@ -82,8 +92,32 @@ describe('the book of a lane', () => {
     expect(book.closed(AT + MINUTE_MS + 10_000)).toHaveLength(1);
   });
 
+  it('knows on which way a request was lost, also where the answers around it lie in other minutes', () => {
+    const book = new LaneBook('l');
+    // A request each 10 s from 14:03:30 on; the far end counts what comes to it.
+    const fates = ['answered', 'there', 'back', 'there', 'answered', 'back', 'answered', 'there'] as const;
+    let counted = 40;
+    fates.forEach((fate, place) => {
+      const atMs = AT + 30_000 + 10_000 * place;
+      if (fate !== 'there') counted += 1;
+      book.note({ atMs, ms: null }, 5000 + place);
+      if (fate === 'answered') book.note({ atMs, ms: 12, reflected: counted }, 5000 + place);
+    });
+    const first = book.closed(AT + MINUTE_MS + 10_000);
+    const second = book.closed(AT + 3 * MINUTE_MS);
+    // Of the three between the two answers one was lost on the way back; the last request of all: nobody knows where.
+    expect(
+      [...first, ...second].map(({ sent, answered, lostThere, lostBack }) => [sent, answered, lostThere, lostBack]),
+    ).toEqual([
+      [3, 1, 2, 0],
+      [5, 2, 0, 2],
+    ]);
+    expect(figuresOfMinutes(second.map(({ raw }) => raw))).toMatchObject({ lostThere: 0, lostBack: 2 });
+  });
+
   it('says nothing where nothing was sent, and no figure where nothing was answered', () => {
-    expect(laneFigures([])).toEqual({ sent: 0, answered: 0, minMs: null, medianMs: null, p95Ms: null, maxMs: null });
+    const none = { minMs: null, medianMs: null, p95Ms: null, maxMs: null };
+    expect(laneFigures([])).toEqual({ sent: 0, answered: 0, lostThere: 0, lostBack: 0, ...none });
     expect(laneFigures([{ ms: null }])).toMatchObject({ sent: 1, answered: 0, medianMs: null });
   });
 });

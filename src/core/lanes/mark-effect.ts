@@ -24,7 +24,7 @@ export interface MarkEffect {
   readonly against: Extract<GroupComparison, { status: 'told' }> | null;
 }
 
-type Minute = LaneFigures & { readonly fromMs: number };
+type Minute = Omit<LaneFigures, 'lostThere' | 'lostBack'> & { readonly fromMs: number };
 
 const known = (values: readonly (number | null)[]) => values.filter((value) => value !== null);
 

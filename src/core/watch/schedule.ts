@@ -61,7 +61,10 @@ export interface CalendarDay {
   readonly day: number;
 }
 
-const DAY_MS = DAY_MINUTES * 60_000;
+const MINUTE_MS = 60_000;
+const DAY_MS = DAY_MINUTES * MINUTE_MS;
+/** More minutes than any calendar puts its clock forward or back in a day. */
+const MOST_SHIFT = 180;
 const numberOf = ({ year, month, day }: CalendarDay) => Date.UTC(year, month - 1, day) / DAY_MS;
 const dayOf = (number: number): CalendarDay => {
   const date = new Date(number * DAY_MS);
@@ -88,8 +91,16 @@ export function dueTimes({ days, times }: Schedule, clock: ZoneClock, afterMs: n
   const last = numberOf(clock.dayAt(untilMs));
   for (let number = numberOf(clock.dayAt(afterMs)); number <= last; number += 1) {
     if (!days.includes(weekdayOf(number))) continue;
+    const day = dayOf(number);
+    const beganMs = clock.instantOf(day, 0);
+    // By the clock it may be an hour or two earlier or later: of the other minutes nothing need be asked.
+    const [from, to] =
+      beganMs === null
+        ? [-Infinity, Infinity]
+        : [(afterMs - beganMs) / MINUTE_MS - MOST_SHIFT, (untilMs - beganMs) / MINUTE_MS + MOST_SHIFT];
     for (const minute of minutes) {
-      const atMs = clock.instantOf(dayOf(number), minute);
+      if (minute < from || minute > to) continue;
+      const atMs = clock.instantOf(day, minute);
       if (atMs !== null && atMs > afterMs && atMs <= untilMs) due.push(atMs);
     }
   }

@@ -1,4 +1,5 @@
 import type { Availability } from '../lanes/availability';
+import type { LaneFigures } from '../lanes/lane';
 import type { MarkEffect } from '../lanes/mark-effect';
 import type { Fault } from '../lanes/whose-fault';
 import { delayWords, durationWords, shareWords } from './quantity-words';
@@ -40,6 +41,22 @@ export function outageLength(fromMs: number, untilMs: number | null, nowMs: numb
   return untilMs === null
     ? `goes on since ${durationWords((nowMs - fromMs) / 1000)}`
     : durationWords((untilMs - fromMs) / 1000);
+}
+
+/** "3 of 60 lost: 2 there, 1 back", as far as it is known on which way. */
+export function lossWords(
+  lost: number,
+  sent: number,
+  { lostThere, lostBack }: Pick<LaneFigures, 'lostThere' | 'lostBack'>,
+): string {
+  const unknown = lost - lostThere - lostBack;
+  const ways = [
+    ...(lostThere > 0 ? [`${lostThere} there`] : []),
+    ...(lostBack > 0 ? [`${lostBack} back`] : []),
+    ...(unknown > 0 ? [`${unknown} not known where`] : []),
+  ];
+  const told = lostThere + lostBack > 0 ? `: ${ways.join(', ')}` : '';
+  return `${lost} of ${sent} lost${told}`;
 }
 
 /** 0.99972 → "99.972 %": as many figures as tell it from all of the time. */

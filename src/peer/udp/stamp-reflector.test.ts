@@ -1,6 +1,6 @@
 import { createSocket, type Socket } from 'node:dgram';
 import { once } from 'node:events';
-import { decodeReflectorPacket, encodeSenderPacket } from '@/wire/peer/stamp';
+import { decodeReflectorPacket, encodeSenderPacket, stampKey } from '@/wire/peer/stamp';
 import { StampReflector } from './stamp-reflector';
 
 const ERROR = { synchronised: false, errorMs: 1000 };
@@ -106,5 +106,29 @@ describe('a STAMP reflector', () => {
     client.connect(reflector.port, '127.0.0.1');
     await once(client, 'connect');
     expect(await sendAll(packet(0, 0), packet(1, 0))).toHaveLength(2);
+  });
+
+  it('answers whoever proves the key that was shared, without a ticket, and nobody else', async () => {
+    await reflector.close();
+    const sharedKey = stampKey('a word that both know');
+    reflector = await StampReflector.start({ port: 0, host: '127.0.0.1', openTo: [], sharedKey, wallMs });
+    client.disconnect();
+    client.connect(reflector.port, '127.0.0.1');
+    await once(client, 'connect');
+    const got = await sendAll(
+      packet(0, 0),
+      packet(1, 0, stampKey('another')),
+      packet(2, 0, sharedKey),
+      packet(3, 0, sharedKey),
+    );
+    const numbers = got.map((bytes) => {
+      const decoded = decodeReflectorPacket(bytes, sharedKey);
+      return decoded.ok ? [decoded.packet.sender.sequence, decoded.packet.sequence] : decoded.why;
+    });
+    expect(numbers).toEqual([
+      [2, 0],
+      [3, 1],
+    ]);
+    expect(reflector.unanswered.get('stranger')).toBe(2);
   });
 });

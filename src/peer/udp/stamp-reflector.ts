@@ -29,6 +29,8 @@ export interface StampReflectorOptions {
   readonly host?: string | undefined;
   /** Addresses that may send plain packets without a ticket: other equipment that speaks STAMP. */
   readonly openTo: readonly string[];
+  /** Whoever proves this key needs no ticket either; null: there is none. */
+  readonly sharedKey?: Uint8Array | null;
   readonly wallMs: () => number;
 }
 
@@ -107,15 +109,21 @@ export class StampReflector {
       const entry = this.#sessions.get(peekSessionId(bytes, authenticated));
       if (entry !== undefined && (entry.key !== null) === authenticated && entry.address === address) return entry;
     }
-    if (!this.options.openTo.includes(address)) return null;
-    const source = `${address} ${from.port}`;
+    const key = this.#provenKey(bytes);
+    if (key === null && !this.options.openTo.includes(address)) return null;
+    const source = `${address} ${from.port} ${key === null ? 'open' : 'proven'}`;
     const known = this.#open.get(source);
     if (known !== undefined) return known;
     const [oldest] = this.#open.keys();
     if (this.#open.size >= MOST_OPEN_SOURCES && oldest !== undefined) this.#open.delete(oldest);
-    const entry: Entry = { address, key: null, spend: () => true, sequence: 0, distinct: new Set() };
+    const entry: Entry = { address, key, spend: () => true, sequence: 0, distinct: new Set() };
     this.#open.set(source, entry);
     return entry;
+  }
+
+  #provenKey(bytes: Buffer): Uint8Array | null {
+    const key = this.options.sharedKey ?? null;
+    return key !== null && decodeSenderPacket(bytes, key).ok ? key : null;
   }
 
   #leave(why: Unanswered): void {

@@ -42,7 +42,11 @@ function playedStep({ id, played }: Seeded, stepMs: number, fromMs: number, nowM
     return sum + Math.max(0, Math.min(span.untilMs, fromMs + stepMs) - Math.max(span.fromMs, fromMs));
   }, 0);
   const answered = Math.round((sent - silentMs / 1000) * (1 - played.lost));
-  return { laneId: id, fromMs, sent, answered, minMs, medianMs, p95Ms, maxMs };
+  // What was silent is not among what was lost by chance.
+  const lost = played.kind === 'stamp' ? Math.round((sent - silentMs / 1000) * played.lost) : 0;
+  const lostBack = Math.round(0.2 * lost);
+  const ways = { lostThere: lost - lostBack, lostBack };
+  return { laneId: id, fromMs, sent, answered, ...ways, minMs, medianMs, p95Ms, maxMs };
 }
 
 /** Three weeks of lanes with outages of each kind, and what the intercom did as marks. */
@@ -52,9 +56,9 @@ export async function seedLanes(context: ConsoleContext, { siteId, deviceId }: W
   const lanes: Seeded[] = [];
   for (const [place, played] of PLAYED_LANES.entries()) {
     const id = newId();
-    const { name, target, role } = played;
+    const { name, target, role, kind = 'echo' } = played;
     await store.lanes.save({
-      ...{ id, siteId, deviceId, name, target, role, kind: 'echo', everyMs: 1000, place },
+      ...{ id, siteId, deviceId, name, target, role, kind, everyMs: 1000, place },
       ...{ madeAtMs: nowMs - DAYS * DAY_MS, removedAtMs: null, answeredAtMs: null },
     });
     lanes.push({ id, played });

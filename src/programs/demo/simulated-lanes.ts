@@ -4,8 +4,10 @@ import {
   laneFigures,
   seededRandom,
   type LaneEcho,
+  type LaneKind,
   type LaneMinute,
   type LaneRole,
+  type LostByWay,
   type RandomSource,
 } from '@/core';
 
@@ -19,6 +21,8 @@ export interface PlayedLane {
   readonly spread: number;
   /** Lost by chance. */
   readonly lost: number;
+  /** How it is asked; echo requests where nothing is said. */
+  readonly kind?: LaneKind;
   /** More in the evening, when everybody is at home, ms. */
   readonly eveningMs?: number;
   /** More while the cordless intercom talks, ms, and lost then. */
@@ -42,13 +46,8 @@ export const PLAYED_LANES: readonly PlayedLane[] = [
   },
   { name: 'Resolver 192.0.2.53', target: '192.0.2.53', role: 'outside', ms: 10, spread: 2, lost: 0.0008, eveningMs: 8 },
   {
-    name: 'Quay Street, by the tunnel',
-    target: '203.0.113.1',
-    role: 'far',
-    ms: 27,
-    spread: 5,
-    lost: 0.001,
-    eveningMs: 10,
+    ...{ name: 'Quay Street, by the tunnel', kind: 'stamp', target: '203.0.113.1:862', role: 'far' },
+    ...{ ms: 27, spread: 5, lost: 0.006, eveningMs: 10 },
   },
 ];
 
@@ -107,6 +106,17 @@ const isSilent = (role: LaneRole, atMs: number, nowMs: number) =>
     return silence.silent.includes(role) && atMs >= fromMs && atMs < untilMs;
   });
 
+/** Most of what is lost by chance is lost on the way there: uplinks are narrow. */
+const THERE_SHARE = 0.8;
+export const isLostThere = (random: RandomSource) => random() < THERE_SHARE;
+
+function lostByWay({ role }: PlayedLane, echoes: readonly LaneEcho[], nowMs: number, random: RandomSource): LostByWay {
+  // Of a silence nobody knows on which way it was.
+  const lost = echoes.filter(({ atMs, ms }) => ms === null && !isSilent(role, atMs, nowMs)).length;
+  const lostThere = Array.from({ length: lost }, () => isLostThere(random)).filter(Boolean).length;
+  return { lostThere, lostBack: lost - lostThere };
+}
+
 /** A minute of the demo's history. */
 export function playedMinute(
   laneId: string,
@@ -120,5 +130,6 @@ export function playedMinute(
     const atMs = fromMs + 1000 * second + 40;
     return { atMs, ms: isSilent(played.role, atMs, nowMs) ? null : playedEcho(played, atMs, talks(atMs), random) };
   });
-  return { laneId, fromMs, ...laneFigures(echoes), raw: packMinute(fromMs, echoes) };
+  const lost = played.kind === 'stamp' ? lostByWay(played, echoes, nowMs, random) : undefined;
+  return { laneId, fromMs, ...laneFigures(echoes, lost), raw: packMinute(fromMs, echoes, lost) };
 }

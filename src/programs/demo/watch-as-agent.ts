@@ -2,7 +2,7 @@ import { LaneKeeper, LaneShelf, ConsoleClock } from '@/agent';
 import type { Lane } from '@/core';
 import type { Post } from '@/session';
 import type { LaneBeat } from '@/wire';
-import { playedEcho, PLAYED_LANES, type PlayedLane } from './simulated-lanes';
+import { isLostThere, playedEcho, PLAYED_LANES, type PlayedLane } from './simulated-lanes';
 
 /** A target that somebody adds answers like any place on the internet. */
 const playedOf = ({ name, target, role }: Lane): PlayedLane =>
@@ -20,9 +20,14 @@ export function watchAsAgent(
     ...{ clock, post, onBeats, shelf: new LaneShelf(folder, origin), onNews: (sentence) => console.error(sentence) },
     open: (lane, onEcho, nowMs) => {
       const played = playedOf(lane);
+      let [number, reflected] = [2 ** 20, 0];
       const timer = setInterval(() => {
         const atMs = nowMs();
-        onEcho({ atMs, ms: playedEcho(played, atMs, false, Math.random) });
+        const ms = playedEcho(played, atMs, false, Math.random);
+        if (lane.kind !== 'stamp') return onEcho({ atMs, ms });
+        // The far end counts what comes to it.
+        if (ms !== null || !isLostThere(Math.random)) reflected += 1;
+        onEcho(ms === null ? { atMs, ms } : { atMs, ms, reflected }, (number += 1));
       }, lane.everyMs);
       return { close: () => clearInterval(timer) };
     },

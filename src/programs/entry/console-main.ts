@@ -50,7 +50,11 @@ const launcher = linkToLauncher(async () => {
 async function openContext(log: Logger): Promise<ConsoleContext> {
   const files = dataFiles(dataFolder);
   const signingKey = readSigningKey(readFileSync(files.signingKey, 'utf8'));
-  const store = await openStore(files.database, (sql, tookMs) => log.debug({ sql, tookMs }, 'sql'));
+  // To write a statement down without its values takes a while: only where somebody asked for it.
+  const onSql = log.isLevelEnabled('debug')
+    ? (sql: string, tookMs: number) => log.debug({ sql, tookMs }, 'sql')
+    : undefined;
+  const store = await openStore(files.database, onSql);
   stops.push(() => store.close());
   const thread = new ThinkingThread(join(PROGRAM_FOLDER, 'dist', 'think-main.js'));
   stops.push(() => thread.close());

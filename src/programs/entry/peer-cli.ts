@@ -1,8 +1,10 @@
+import { readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { Command } from 'commander';
 import { stateFolder } from '@/agent';
 import { DEFAULT_PORT } from '@/wire';
 import { lanAddresses } from '@/wire/address';
+import { stampKey } from '@/wire/peer/stamp';
 import { readPublicKey } from '@/wire/peer/ticket';
 import { mustBeFree, readPort, readPortRange } from '../supervise/free-port';
 import { readCertificate } from '../folder/certificate';
@@ -17,11 +19,31 @@ interface PeerCliOptions {
   readonly runs: string;
   readonly udp?: string;
   readonly udpFrom?: string[];
+  readonly udpKey?: string;
   readonly channelPorts?: string;
   readonly tlsCert?: string;
   readonly tlsKey?: string;
   readonly key?: string;
   readonly log?: string;
+}
+
+/** A key that cannot be read, or is none, is told before anything is started. */
+function udpSettings({ udp, udpFrom = [], udpKey }: PeerCliOptions): PeerSettings['udp'] {
+  if (udp === undefined) {
+    if (udpKey !== undefined || udpFrom.length > 0) throw new ProgramFault('udp-port-missing');
+    return null;
+  }
+  const keyFile = udpKey === undefined ? null : resolve(udpKey);
+  if (keyFile !== null && keyIn(keyFile) === null) throw new ProgramFault('udp-key-unusable', { file: keyFile });
+  return { port: readPort(udp), openTo: udpFrom, keyFile };
+}
+
+function keyIn(file: string): Uint8Array | null {
+  try {
+    return stampKey(readFileSync(file, 'utf8'));
+  } catch {
+    return null;
+  }
 }
 
 /** A peer of its own, without a console: for the internet, a branch, or the far end of a tunnel. */
@@ -42,7 +64,7 @@ async function runPeer(options: PeerCliOptions): Promise<void> {
     log: { folder: options.log === undefined ? null : resolve(options.log), level: 'info' },
     tls: readCertificate(options.tlsCert, options.tlsKey),
     channelPorts: options.channelPorts === undefined ? null : readPortRange(options.channelPorts),
-    udp: options.udp === undefined ? null : { port: readPort(options.udp), openTo: options.udpFrom ?? [] },
+    udp: udpSettings(options),
   };
   const part = new Part('peer', 'peer-main.js', [JSON.stringify(settings)], (sentence) => console.error(sentence));
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
@@ -65,6 +87,7 @@ new Command('bent-straw peer')
   .option('--tls-key <file>', 'its key, PEM')
   .option('--key <file>', 'key by which consoles know this peer again; made when missing')
   .option('--log <folder>', 'write down there what happens: sessions, and what was refused')
+  .option('--udp-key <file>', 'answer whoever proves the key in this file by STAMP, without a ticket')
   .option('--udp-from <address...>', 'answer plain STAMP packets from these addresses without a ticket')
   .showHelpAfterError()
   .action(runPeer)

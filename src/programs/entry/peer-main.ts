@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { ChannelHost, createFrontDoor, Peer, StampReflector } from '@/peer';
+import { stampKey } from '@/wire/peer/stamp';
 import { readPublicKey } from '@/wire/peer/ticket';
 import { linkToLauncher } from '../supervise/child-link';
 import { DOOR_SECRET_VARIABLE } from '../supervise/door-secret';
@@ -33,7 +34,12 @@ export interface PeerSettings {
   /** Files with a certificate and its key, PEM; null: plain HTTP only. */
   readonly tls: { readonly certFile: string; readonly keyFile: string } | null;
   /** Where UDP probes are answered, and for whom besides ticketed clients; null: not at all. */
-  readonly udp: { readonly port: number; readonly openTo: readonly string[] } | null;
+  readonly udp: {
+    readonly port: number;
+    readonly openTo: readonly string[];
+    /** Holds the key with which others are answered without a ticket; null: there is none. */
+    readonly keyFile?: string | null;
+  } | null;
 }
 
 const settings = JSON.parse(process.argv[2]!) as PeerSettings;
@@ -45,8 +51,9 @@ let stop = () => {};
 
 async function startReflector(): Promise<StampReflector | null> {
   if (settings.udp === null) return null;
-  const { port, openTo } = settings.udp;
-  return StampReflector.start({ port, openTo, host: settings.host ?? undefined, wallMs: preciseWallMs });
+  const { port, openTo, keyFile = null } = settings.udp;
+  const sharedKey = keyFile === null ? null : stampKey(readFileSync(keyFile, 'utf8'));
+  return StampReflector.start({ port, openTo, sharedKey, host: settings.host ?? undefined, wallMs: preciseWallMs });
 }
 
 const reflector = await startReflector().catch((error: NodeJS.ErrnoException) => {

@@ -1,4 +1,5 @@
 import { createCipheriv, createDecipheriv, hkdfSync, randomBytes, type KeyObject } from 'node:crypto';
+import { secretOf } from './proofs';
 
 const CIPHER = 'aes-256-gcm';
 const IV_BYTES = 12;
@@ -6,8 +7,7 @@ const TAG_BYTES = 16;
 
 /** A key for secrets that others gave us, from the console's own (HKDF, RFC 5869): who has the database alone reads nothing. */
 function keyOf(signingKey: KeyObject): Buffer {
-  const secret = signingKey.export({ format: 'der', type: 'pkcs8' });
-  return Buffer.from(hkdfSync('sha256', secret, Buffer.alloc(0), 'bent-straw sealed secrets', 32));
+  return Buffer.from(hkdfSync('sha256', secretOf(signingKey), Buffer.alloc(0), 'bent-straw sealed secrets', 32));
 }
 
 /** A secret as it is kept: AES-256-GCM (NIST SP 800-38D), base64url of nonce, tag and text. */

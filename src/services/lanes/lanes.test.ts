@@ -72,20 +72,13 @@ describe('the lanes of a machine', () => {
 
   const agent = async (name: string, can: readonly string[] = ['lanes']) => {
     const device = await standingDevice(console, siteId, { name });
-    const hello = {
-      ...{
-        version: '0.1.0',
-        protocol: AGENT_PROTOCOL,
-        clockMs: console.context.wallMs(),
-        outbox: 0,
-        neighbours: [],
-        can,
-      },
-      facts: FACTS,
-    };
-    await device.session.hear(JSON.stringify({ kind: 'hello', hello }));
+    await device.session.hear(JSON.stringify({ kind: 'hello', hello: helloOf(can) }));
     return device;
   };
+  const helloOf = (can: readonly string[]) => ({
+    ...{ version: '0.1.0', protocol: AGENT_PROTOCOL, clockMs: console.context.wallMs(), outbox: 0 },
+    ...{ neighbours: [], can, facts: FACTS },
+  });
   const lanes = () => console.context.store.lanes.ofDevice(attic.id);
   const laneId = async (target: string) => (await lanes()).find((lane) => lane.target === target)!.id;
   const span = async (lengthMs: number) => {
@@ -143,6 +136,51 @@ describe('the lanes of a machine', () => {
     expect(await endLane(console.context, added.value.id)).toMatchObject({ fault: { code: 'lane-unknown' } });
     // Added again it goes on where it was.
     expect(await more()).toMatchObject({ value: { id: added.value.id } });
+  });
+
+  it('by STAMP are asked with a key that is kept sealed and told to nobody else', async () => {
+    const byStamp = {
+      ...{ name: 'Router', kind: 'stamp', target: '192.0.2.7:862', role: 'outside', everySeconds: 1 },
+      key: 'a word that both know',
+    } as const;
+    const refused = await addLane(console.context, { ...byStamp, deviceId: attic.id });
+    expect(refused).toMatchObject({ fault: { code: 'agent-cannot', facts: { agent: 'Attic box' } } });
+    const greet = (can: readonly string[]) =>
+      attic.session.hear(JSON.stringify({ kind: 'hello', hello: helloOf(can) }));
+    await greet(['lanes', 'stamp']);
+    const added = await addLane(console.context, { ...byStamp, deviceId: attic.id });
+    if (!added.ok) throw new Error(added.fault.code);
+    const asked = () =>
+      told()
+        .at(-1)!
+        .lanes.find(({ id }) => id === added.value.id);
+    expect(asked()).toMatchObject({ kind: 'stamp', key: 'a word that both know' });
+    const kept = await console.context.store.keeping.setting(`lane-key ${added.value.id}`);
+    expect(String(kept)).not.toContain('both know');
+    expect(JSON.stringify([added.value, await lanes(), await span(3600_000)])).not.toContain('both know');
+    // Given anew without one, it goes unauthenticated.
+    await endLane(console.context, added.value.id);
+    await addLane(console.context, { ...byStamp, deviceId: attic.id, key: ' ' });
+    expect(asked()).toMatchObject({ kind: 'stamp', key: null });
+    // Brought back to a version that does not know how, it is not asked for what it would not understand.
+    await greet(['lanes']);
+    expect(asked()).toBeUndefined();
+  });
+
+  it('tell on which way requests were lost, also summed up, as the minutes say', async () => {
+    const at = console.context.wallMs() - (console.context.wallMs() % MINUTE_MS) - 30 * MINUTE_MS;
+    const id = await laneId('8.8.4.4');
+    const echoes = Array.from({ length: 60 }, (_, second): LaneEcho => ({
+      ...{ atMs: at + 1000 * second, ms: second < 4 ? null : 12 },
+    }));
+    const raw = Buffer.from(packMinute(at, echoes, { lostThere: 3, lostBack: 1 })).toString('base64');
+    // What comes beside the requests is not believed.
+    await take([{ ...laneFigures(echoes), laneId: id, fromMs: at, raw, lostThere: 50, lostBack: 0 }]);
+    for (const lengthMs of [2 * 3600_000, 3 * 24 * 3600_000]) {
+      const { machines } = await span(lengthMs);
+      const { steps } = machines.flatMap((machine) => machine.lanes).find((lane) => lane.id === id)!;
+      expect([steps.lostThere, steps.lostBack]).toEqual([[3], [1]]);
+    }
   });
 
   it('are none where the machine cannot keep any, and never more than it can', async () => {

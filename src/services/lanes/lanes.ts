@@ -1,7 +1,8 @@
-import type { Lane, MachineFacts } from '@/core';
+import type { Lane, LaneKind, MachineFacts } from '@/core';
 import type { Device, StoredLane } from '@/store';
 import { done, failed, type ConsoleFaultCode, type NewLaneForm, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
+import { seal, unseal } from '../console/sealed';
 import { startLanes, type NewLane } from './start-lanes';
 
 /** So many lanes at a time a machine keeps. */
@@ -16,14 +17,36 @@ const laneOf = ({ id, name, kind, target, role, everyMs }: StoredLane): Lane => 
   everyMs,
 });
 
+/** What the agent must know beside the keeping of lanes. */
+const ABLE: Partial<Record<LaneKind, string>> = { stamp: 'stamp' };
+const isAble = (can: readonly string[], kind: LaneKind) => ABLE[kind] === undefined || can.includes(ABLE[kind]);
+
+const keyName = (laneId: string) => `lane-key ${laneId}`;
+
+/** With the key that it was given, which is kept sealed. */
+async function withKey({ store, signingKey }: ConsoleContext, lane: Lane): Promise<Lane> {
+  if (lane.kind !== 'stamp') return lane;
+  const sealed = await store.keeping.setting(keyName(lane.id));
+  return { ...lane, key: typeof sealed === 'string' ? unseal(signingKey, sealed) : null };
+}
+
+async function keepKey({ store, signingKey }: ConsoleContext, laneId: string, key: string): Promise<void> {
+  await store.keeping.setSetting(keyName(laneId), key === '' ? null : seal(signingKey, key));
+}
+
 const isAsked = ({ removedAtMs }: StoredLane) => removedAtMs === null;
 
 /** Tells a machine which lanes it is to keep, and whether somebody looks at them. */
 export async function tellLanes(context: ConsoleContext, deviceId: string): Promise<void> {
-  const lanes = (await context.store.lanes.ofDevice(deviceId)).filter(isAsked);
+  const [kept, agent] = await Promise.all([
+    context.store.lanes.ofDevice(deviceId),
+    context.store.agents.byDevice(deviceId),
+  ]);
+  const lanes = kept.filter((lane) => isAsked(lane) && isAble(agent?.can ?? [], lane.kind));
   const siteId = lanes[0]?.siteId;
+  const asked = await Promise.all(lanes.map((lane) => withKey(context, laneOf(lane))));
   context.standing.send(deviceId, {
-    ...{ kind: 'lanes', lanes: lanes.map(laneOf), nowMs: context.wallMs() },
+    ...{ kind: 'lanes', lanes: asked, nowMs: context.wallMs() },
     live: siteId !== undefined && context.beats.isWatched(siteId),
   });
 }
@@ -59,10 +82,14 @@ export async function beginLanes(
 /** One more lane of a machine. */
 export async function addLane(
   context: ConsoleContext,
-  { deviceId, name, kind, target, role, everySeconds }: NewLaneForm,
+  { deviceId, name, kind, target, role, everySeconds, key }: NewLaneForm,
 ): Promise<Outcome<StoredLane, ConsoleFaultCode>> {
   const agent = await context.store.agents.byDevice(deviceId);
   if (agent === null) return failed('agent-unknown');
+  if (!isAble(agent.can, kind)) {
+    const device = await context.store.sites.device(deviceId);
+    return failed('agent-cannot', { agent: device?.name ?? 'That machine' });
+  }
   const lanes = await context.store.lanes.ofDevice(deviceId);
   if (lanes.filter(isAsked).length >= MOST_LANES) return failed('too-many-lanes', { most: MOST_LANES });
   const everyMs = Math.round(everySeconds * 1000);
@@ -75,6 +102,7 @@ export async function addLane(
       : { ...same, name, role, everyMs, removedAtMs: null };
   // One that was asked before goes on where it was.
   await context.store.lanes.save(lane);
+  if (kind === 'stamp') await keepKey(context, lane.id, key?.trim() ?? '');
   await tellLanes(context, deviceId);
   return done(lane);
 }

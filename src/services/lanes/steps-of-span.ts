@@ -17,6 +17,9 @@ export interface ShownSteps {
   readonly atMs: readonly number[];
   readonly sent: readonly number[];
   readonly answered: readonly number[];
+  /** Of those that were not answered, how many are known to be lost on which way; absent where none is. */
+  readonly lostThere?: readonly number[];
+  readonly lostBack?: readonly number[];
   readonly minMs: readonly (number | null)[];
   readonly medianMs: readonly (number | null)[];
   readonly p95Ms: readonly (number | null)[];
@@ -25,12 +28,19 @@ export interface ShownSteps {
 /** To the hundredth of a ms, as it was kept. */
 const rounded = (ms: number | null) => (ms === null ? null : Math.round(ms * 100) / 100);
 
+/** Most lanes cannot tell: for them nothing is sent. */
+function waysOf(of: readonly LaneStep[]): Pick<ShownSteps, 'lostThere' | 'lostBack'> {
+  if (!of.some(({ lostThere, lostBack }) => lostThere + lostBack > 0)) return {};
+  return { lostThere: of.map(({ lostThere }) => lostThere), lostBack: of.map(({ lostBack }) => lostBack) };
+}
+
 function stepsOf(of: readonly LaneStep[], stepMs: number): ShownSteps {
   return {
     stepMs,
     atMs: of.map(({ fromMs }) => fromMs),
     sent: of.map(({ sent }) => sent),
     answered: of.map(({ answered }) => answered),
+    ...waysOf(of),
     minMs: of.map(({ minMs }) => rounded(minMs)),
     medianMs: of.map(({ medianMs }) => rounded(medianMs)),
     p95Ms: of.map(({ p95Ms }) => rounded(p95Ms)),

@@ -1,4 +1,4 @@
-import { laneFigures, MINUTE_MS, unpackMinute, type LaneMinute } from '@/core';
+import { figuresOfMinutes, MINUTE_MS, type LaneMinute } from '@/core';
 import { done, failed, type LaneMinuteSent, type Outcome } from '@/wire';
 import { deviceOfCookie } from '../access/device-cookie';
 import type { ConsoleContext } from '../console/console-context';
@@ -11,7 +11,7 @@ const AHEAD_MS = 2 * MINUTE_MS;
 /** What is shown of a minute is worked out here, from its requests: the figures that came with them are not believed. */
 function received({ laneId, fromMs, raw: text }: LaneMinuteSent): LaneMinute {
   const raw = new Uint8Array(Buffer.from(text, 'base64'));
-  return { laneId, fromMs, ...laneFigures(unpackMinute(fromMs, raw)), raw };
+  return { laneId, fromMs, ...figuresOfMinutes([raw]), raw };
 }
 
 /** Minutes of lanes from the machine that keeps them. May be repeated: each is written down once. */

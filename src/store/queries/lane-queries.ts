@@ -42,23 +42,28 @@ const LANE_COLUMNS = [
   ...(['id', 'siteId', 'deviceId', 'name', 'kind', 'target', 'role', 'everyMs', 'place', 'madeAtMs'] as const),
   ...(['removedAtMs', 'answeredAtMs'] as const),
 ] as const;
-const FIGURES = 'sent, answered, minMs, medianMs, p95Ms, maxMs';
+const FIGURE_COLUMNS = ['sent', 'answered', 'lostThere', 'lostBack', 'minMs', 'medianMs', 'p95Ms', 'maxMs'] as const;
+const FIGURES = FIGURE_COLUMNS.join(', ');
+const figuresOf = (of: LaneFigures) => FIGURE_COLUMNS.map((name) => of[name]);
 /** Values that are bound in one statement, at most. */
 const MOST_BOUND = 900;
 const places = (many: number) => Array.from({ length: many }, () => '?').join(', ');
 
-const STEP_COLUMNS = ['laneId', 'fromMs', 'sent', 'answered', 'minMs', 'medianMs', 'p95Ms', 'maxMs'] as const;
-type StepRow = [string, number, number, number, number | null, number | null, number | null, number | null];
+const STEP_COLUMNS = ['laneId', 'fromMs', ...FIGURE_COLUMNS] as const;
+type Maybe = number | null;
+type StepRow = [string, number, number, number, number, number, Maybe, Maybe, Maybe, Maybe];
 // Plain, one by one: there are thousands of them.
 const stepOf = (row: StepRow): LaneStep => ({
   laneId: row[0],
   fromMs: row[1],
   sent: row[2],
   answered: row[3],
-  minMs: row[4],
-  medianMs: row[5],
-  p95Ms: row[6],
-  maxMs: row[7],
+  lostThere: row[4],
+  lostBack: row[5],
+  minMs: row[6],
+  medianMs: row[7],
+  p95Ms: row[8],
+  maxMs: row[9],
 });
 
 type OutageRow = Omit<StoredOutage, 'laneIds' | 'air'> & { readonly laneIds: string; readonly air: number };
@@ -95,7 +100,7 @@ export class LaneQueries {
 
   /** Writes minutes down; one that is there already stays as it is. */
   async addMinutes(minutes: readonly LaneMinute[]): Promise<void> {
-    const columns = 9;
+    const columns = FIGURE_COLUMNS.length + 3;
     const most = Math.floor(MOST_BOUND / columns);
     await this.sequelize.transaction(async (transaction) => {
       for (let from = 0; from < minutes.length; from += most) {
@@ -105,9 +110,9 @@ export class LaneQueries {
            VALUES ${some.map(() => `(${places(columns)})`).join(', ')}`,
           {
             transaction,
-            replacements: some.flatMap(({ laneId, fromMs, sent, answered, minMs, medianMs, p95Ms, maxMs, raw }) => [
-              ...[laneId, fromMs, sent, answered, minMs, medianMs, p95Ms, maxMs],
-              Buffer.from(raw),
+            replacements: some.flatMap((each) => [
+              ...[each.laneId, each.fromMs, ...figuresOf(each)],
+              Buffer.from(each.raw),
             ]),
           },
         );
@@ -181,10 +186,10 @@ export class LaneQueries {
   }
 
   async addSums(stepMs: number, steps: readonly LaneStep[]): Promise<void> {
-    for (const { laneId, fromMs, sent, answered, minMs, medianMs, p95Ms, maxMs } of steps)
+    for (const step of steps)
       await this.sequelize.query(
-        `INSERT OR REPLACE INTO lane_sums (laneId, stepMs, fromMs, ${FIGURES}) VALUES (${places(9)})`,
-        { replacements: [laneId, stepMs, fromMs, sent, answered, minMs, medianMs, p95Ms, maxMs] },
+        `INSERT OR REPLACE INTO lane_sums (laneId, stepMs, fromMs, ${FIGURES}) VALUES (${places(FIGURE_COLUMNS.length + 3)})`,
+        { replacements: [step.laneId, stepMs, step.fromMs, ...figuresOf(step)] },
       );
   }
 

@@ -80,6 +80,18 @@ describe('the runs in the store', () => {
     expect((await store.runs.siteVersion('s'))!).toBeGreaterThan(here!);
   });
 
+  it('count for their office when they have finished, not when they begin or break off', async () => {
+    await put('r');
+    const before = (await store.runs.siteVersion('s'))!;
+    await put('begun', RUNNING);
+    await put('broken', RUNNING);
+    await store.runs.end('broken', { status: 'unfinished', reason: 'cancelled', endedAtMs: 1 }, null);
+    expect(await store.runs.siteVersion('s')).toBe(before);
+    const finished = { status: 'finished', reason: null, endedAtMs: 2, report: RUN.report } as const;
+    await store.runs.end('begun', finished, null);
+    expect((await store.runs.siteVersion('s'))!).toBeGreaterThan(before);
+  });
+
   it('end once; what a device hands in later takes the place of its vanishing, and of nothing else', async () => {
     const samples = simulateSamples(
       {

@@ -13,10 +13,12 @@ export interface TypedLane {
   readonly target: string;
   readonly role: LaneRole;
   readonly everySeconds: string;
+  readonly key: string;
 }
 
 const KINDS: readonly (readonly [LaneKind, string, string])[] = [
   ['echo', 'echo requests', '192.0.2.1'],
+  ['stamp', 'STAMP, which tells on which way packets are lost', '192.0.2.1:862'],
   ['connect', 'the handshake of a port', '192.0.2.1:443'],
   ['web', 'the first byte of a web page', 'https://example.com'],
 ];
@@ -26,6 +28,10 @@ const ROLES: readonly (readonly [LaneRole, string])[] = [
   ['inside', 'in this network'],
   ['gateway', 'the gateway'],
 ];
+
+/** STAMP, RFC 8762 §4.4. */
+const KEY_HELP =
+  'What the far end proves its packets with, the same on both sides. It is kept sealed and not shown again.';
 
 interface LaneFormProps {
   readonly machines: readonly Pick<ShownMachine, 'deviceId' | 'name' | 'lanes'>[];
@@ -44,6 +50,7 @@ export function LaneForm({ machines, add, end, onDone }: LaneFormProps) {
       target: '',
       role: 'outside',
       everySeconds: '1',
+      key: '',
     },
   });
   const [refused, setRefused] = useState<string | null>(null);
@@ -69,8 +76,13 @@ export function LaneForm({ machines, add, end, onDone }: LaneFormProps) {
         onSubmit={(event) => {
           event.preventDefault();
           does(
-            () => add({ ...typed, name: typed.name.trim() === '' ? typed.target : typed.name }),
-            () => set({ name: '', target: '' }),
+            () =>
+              add({
+                ...typed,
+                key: typed.kind === 'stamp' ? typed.key : '',
+                name: typed.name.trim() === '' ? typed.target : typed.name,
+              }),
+            () => set({ name: '', target: '', key: '' }),
           );
         }}
       >
@@ -109,6 +121,19 @@ export function LaneForm({ machines, add, end, onDone }: LaneFormProps) {
             spellCheck={false}
           />
         </label>
+        {typed.kind === 'stamp' && (
+          <label className="text-sm" title={KEY_HELP}>
+            <span className="block text-quiet">its key, if it wants one</span>
+            <input
+              className="field !min-h-9 w-44"
+              type="password"
+              value={typed.key}
+              placeholder="text, or 0x and digits"
+              onChange={({ target }) => set({ key: target.value })}
+              autoComplete="off"
+            />
+          </label>
+        )}
         <label className="text-sm">
           <span className="block text-quiet">which is</span>
           <select

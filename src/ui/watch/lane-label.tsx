@@ -1,7 +1,10 @@
-import { delayWords } from '@/core';
+import { delayWords, lossWords, type LaneKind } from '@/core';
 import type { ShownLane } from '@/services';
 import { LANE_HEIGHT } from './lane-picture';
 import { placeAt } from './live-steps';
+
+/** How it is asked, where the target does not say it. */
+const BY: Readonly<Record<LaneKind, string>> = { echo: '', stamp: 'STAMP ', connect: 'port ', web: '' };
 
 type Heard = readonly (readonly [number, number | null])[];
 /** A lane with what was heard of it since the page was opened. */
@@ -25,7 +28,9 @@ export function saidAt({ steps, everyMs, answered, heard }: LiveLane, momentMs: 
   const ms = medianMs[place] ?? null;
   if (ms === null) return 'silent';
   const lost = stepMs > 0 ? sent[place]! - got[place]! : 0;
-  return lost > 0 ? `${delayWords(ms)}, ${lost} of ${sent[place]} lost` : delayWords(ms);
+  if (lost === 0) return delayWords(ms);
+  const ways = { lostThere: steps.lostThere?.[place] ?? 0, lostBack: steps.lostBack?.[place] ?? 0 };
+  return `${delayWords(ms)}, ${lossWords(lost, sent[place]!, ways)}`;
 }
 
 interface LaneLabelProps {
@@ -41,11 +46,11 @@ export function LaneLabel({ lane, momentMs }: LaneLabelProps) {
       <p className="truncate font-medium" title={lane.name}>
         {lane.name}
       </p>
-      <p className={`truncate ${said === 'silent' ? 'font-semibold text-starved' : ''}`}>
+      <p title={said} className={`truncate ${said === 'silent' ? 'font-semibold text-starved' : ''}`}>
         <span className="figure text-[0.85rem]">{said}</span>
       </p>
       <p className="truncate text-xs text-quiet" title={lane.target}>
-        {lane.kind === 'echo' ? '' : lane.kind === 'connect' ? 'port ' : ''}
+        {BY[lane.kind]}
         {lane.target}
         {lane.asked ? '' : ', ended'}
       </p>

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { LANE_KINDS, LANE_ROLES, type Lane, type LaneMinute } from '@/core';
+import { MOST_LANE_KEY } from '../forms/lane-schemas';
 
 const ms = z.number().nonnegative().max(1e5).nullable();
 const moment = z.number().nonnegative().max(1e14);
@@ -8,11 +9,14 @@ const count = z.number().int().nonnegative().max(100_000);
 export const laneSchema = z.object({
   ...{ id: z.string().max(64), name: z.string().max(120), target: z.string().max(300) },
   ...{ kind: z.enum(LANE_KINDS), role: z.enum(LANE_ROLES), everyMs: z.number().int().min(200).max(60_000) },
+  key: z.string().max(MOST_LANE_KEY).nullish(),
 }) satisfies z.ZodType<Lane>;
 
 /** A minute as it is sent: its packed requests in base64. */
 export const laneMinuteSchema = z.strictObject({
   ...{ laneId: z.string().max(64), fromMs: moment, sent: count, answered: count },
+  // Of agents of before they do not come.
+  ...{ lostThere: count.default(0), lostBack: count.default(0) },
   ...{ minMs: ms, medianMs: ms, p95Ms: ms, maxMs: ms, raw: z.base64().max(4000) },
 }) satisfies z.ZodType<Omit<LaneMinute, 'raw'> & { readonly raw: string }>;
 export type LaneMinuteSent = z.infer<typeof laneMinuteSchema>;

@@ -17,6 +17,8 @@ const steps = z.object({
   /** Length of a step, ms; 0: each is one request. */
   stepMs: ms,
   ...{ atMs: z.array(ms), sent: z.array(ms), answered: z.array(ms) },
+  /** Of those without an answer, how many are known to be lost on the way there and back; absent where none is. */
+  ...{ lostThere: z.array(ms).optional(), lostBack: z.array(ms).optional() },
   ...{ minMs: z.array(maybe), medianMs: z.array(maybe), p95Ms: z.array(maybe) },
 });
 
@@ -80,10 +82,20 @@ export const LANE_OPERATIONS = {
     caller: 'technician',
     method: 'post',
     path: '/api/v1/lanes',
-    summary: 'One more lane of an agent: echo requests, the handshake of a port, or the first byte of a web page.',
+    summary:
+      'One more lane of an agent: echo requests, STAMP, the handshake of a port, or the first byte of a web page.',
     request: newLaneSchema,
     answers: { 201: z.object({ id }) },
-    faults: [...(['not-signed-in', 'agent-unknown', 'too-many-lanes', 'lane-there', 'request-malformed'] as const)],
+    faults: [
+      ...([
+        'not-signed-in',
+        'agent-unknown',
+        'agent-cannot',
+        'too-many-lanes',
+        'lane-there',
+        'request-malformed',
+      ] as const),
+    ],
   },
   endLane: {
     caller: 'technician',

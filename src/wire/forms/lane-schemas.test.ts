@@ -11,6 +11,15 @@ describe('a lane that somebody adds', () => {
     [{ kind: 'echo', target: 'a b' }, 'Give a name or an address, such as 192.0.2.1.'],
     [{ kind: 'connect', target: '[2001:db8::1]:443' }, null],
     [{ kind: 'connect', target: '192.0.2.1' }, 'Give a name or an address and a port, such as 192.0.2.1:443.'],
+    [{ kind: 'stamp', target: 'router.example', key: 'a word' }, null],
+    [{ kind: 'stamp', target: '192.0.2.1:862', key: '0x00ff' }, null],
+    [{ kind: 'stamp', target: '[2001:db8::1]:862', key: null }, null],
+    [
+      { kind: 'stamp', target: '-f' },
+      'Give a name or an address, with a port where it is not 862, such as 192.0.2.1:862.',
+    ],
+    [{ kind: 'stamp', target: '192.0.2.1', key: '0x0f1' }, 'After 0x come pairs of hexadecimal digits.'],
+    [{ kind: 'echo', target: '192.0.2.1', key: 'a word' }, 'Only STAMP takes a key. Leave it empty.'],
     [{ kind: 'web', target: 'https://example.com/', everySeconds: 10 }, null],
     [
       { kind: 'web', target: 'file:///etc/passwd', everySeconds: 10 },

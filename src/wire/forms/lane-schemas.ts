@@ -5,6 +5,10 @@ import { typedNumber } from './typed-number';
 /** What begins with a dash could be read as an option by the program that asks. */
 const TARGETS = {
   echo: [/^[A-Za-z0-9_:][A-Za-z0-9_.:%-]{0,252}$/, 'Give a name or an address, such as 192.0.2.1.'],
+  stamp: [
+    /^(\[[0-9a-fA-F:]+\]|[A-Za-z0-9_][A-Za-z0-9_.-]{0,252})(:\d{1,5})?$/,
+    'Give a name or an address, with a port where it is not 862, such as 192.0.2.1:862.',
+  ],
   connect: [
     /^(\[[0-9a-fA-F:]+\]|[A-Za-z0-9_.-]+):\d{1,5}$/,
     'Give a name or an address and a port, such as 192.0.2.1:443.',
@@ -12,11 +16,25 @@ const TARGETS = {
   web: [/^https?:\/\/[^\s/]+\S*$/, 'Give a web address, such as https://example.com.'],
 } as const;
 
+/** Characters of the key of STAMP's authenticated mode, at most. */
+export const MOST_LANE_KEY = 128;
+const key = z
+  .string()
+  .trim()
+  .max(MOST_LANE_KEY, `At most ${MOST_LANE_KEY} characters.`)
+  .refine(
+    (text) => !/^0x/i.test(text) || /^0x([0-9a-f]{2})+$/i.test(text),
+    'After 0x come pairs of hexadecimal digits.',
+  )
+  .nullish();
+
 const laneFields = {
   name: z.string().trim().min(1, 'Give it a name.').max(80, 'At most 80 characters.'),
   kind: z.enum(LANE_KINDS),
   target: z.string().trim().min(1, 'Say whom to ask.').max(300),
   role: z.enum(LANE_ROLES),
+  /** What STAMP is authenticated with (RFC 8762 §4.4), as text, or in hexadecimal digits after 0x; it is never told again. */
+  key,
 };
 
 /** A page costs whoever serves it more than a packet does. */
@@ -26,6 +44,9 @@ const polite = ({ kind, everySeconds }: { kind: string; everySeconds: number }) 
 const rude = { path: ['everySeconds'], message: `A page is asked every ${LEAST_SECONDS_OF_PAGE} seconds at most.` };
 
 const fitting = ({ kind, target }: { kind: keyof typeof TARGETS; target: string }) => TARGETS[kind][0].test(target);
+/** Only packets of STAMP are proven by a key. */
+const keyed = ({ kind, key: given }: { kind: string; key?: string | null | undefined }) => kind === 'stamp' || !given;
+const keyless = { path: ['key'], message: 'Only STAMP takes a key. Leave it empty.' };
 const complaint = {
   error: ({ input }: { input?: unknown }) => TARGETS[(input as { kind: keyof typeof TARGETS }).kind][1],
   path: ['target'],
@@ -35,7 +56,8 @@ const complaint = {
 export const newLaneSchema = z
   .strictObject({ ...laneFields, deviceId: z.string().max(64), everySeconds: z.number().min(0.2).max(60).default(1) })
   .refine(fitting, complaint)
-  .refine(polite, rude);
+  .refine(polite, rude)
+  .refine(keyed, keyless);
 export type NewLaneForm = z.infer<typeof newLaneSchema>;
 
 const everySeconds = typedNumber
@@ -46,7 +68,8 @@ const everySeconds = typedNumber
 export const laneFormSchema = z
   .object({ ...laneFields, deviceId: z.string().max(64), everySeconds })
   .refine(fitting, complaint)
-  .refine(polite, rude);
+  .refine(polite, rude)
+  .refine(keyed, keyless);
 
 const label = z.string().trim().min(1, 'Say what begins.').max(80, 'At most 80 characters.');
 export const markFormSchema = z.object({ label });

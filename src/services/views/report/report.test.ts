@@ -82,6 +82,8 @@ describe('a report', () => {
         fromMs: fromMs + minute * 60_000,
         sent: 60,
         answered: 60,
+        lostThere: 0,
+        lostBack: 0,
         ...figures,
         raw: new Uint8Array(),
       },

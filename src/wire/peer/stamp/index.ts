@@ -1,4 +1,5 @@
 export { decodeErrorEstimate, encodeErrorEstimate, type ErrorEstimate } from './error-estimate';
+export { stampKey } from './stamp-key';
 export { AUTHENTICATED_LAYOUT, MOST_STAMP_BYTES, PLAIN_LAYOUT } from './stamp-layout';
 export {
   decodeReflectorPacket,

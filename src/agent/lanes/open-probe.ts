@@ -1,6 +1,7 @@
 import type { Lane } from '@/core';
 import { openEchoProbe } from './echo-probe';
 import type { LaneProbe, OnEcho } from './lane-probe';
+import { openLoadProbe } from './load-probe';
 import { openStampProbe } from './stamp-probe';
 import { askPage, askPort, openTimedProbe } from './timed-probe';
 
@@ -11,6 +12,9 @@ export function openProbe(lane: Lane, onEcho: OnEcho, nowMs: () => number): Lane
       return openEchoProbe(lane, onEcho, nowMs);
     case 'stamp':
       return openStampProbe(lane, onEcho, nowMs);
+    case 'load-in':
+    case 'load-out':
+      return openLoadProbe(lane, onEcho, nowMs);
     case 'connect':
       return openTimedProbe(askPort, lane, onEcho, nowMs);
     case 'web':

@@ -1,9 +1,17 @@
-/** How a lane asks: echo requests (RFC 792, RFC 4443), STAMP (RFC 8762), the handshake of a TCP port, or the first byte of a web page. */
-export const LANE_KINDS = ['echo', 'stamp', 'connect', 'web'] as const;
+/**
+ * How a lane asks: echo requests (RFC 792, RFC 4443), STAMP (RFC 8762), the handshake of a TCP port, or the first byte of a web page. The
+ * last two ask a router or switch what goes over one of its ports, into it and out of it: their figures are Mb/s and not ms.
+ */
+export const LANE_KINDS = ['echo', 'stamp', 'connect', 'web', 'load-in', 'load-out'] as const;
 export type LaneKind = (typeof LANE_KINDS)[number];
 
-/** What stands at the other end, as far as it says whose fault a silence is. */
-export const LANE_ROLES = ['gateway', 'inside', 'outside', 'far'] as const;
+/** Whether a lane tells a load, Mb/s, instead of a delay. One that tells nothing is no silence. */
+export const isLoad = (kind: LaneKind) => kind === 'load-in' || kind === 'load-out';
+/** The target of a load: the router of this network by UPnP IGD, which counts what goes over the line. */
+export const IGD_TARGET = 'igd';
+
+/** What stands at the other end, as far as it says whose fault a silence is; `line`: the port that leads to the provider, of a load. */
+export const LANE_ROLES = ['gateway', 'inside', 'outside', 'far', 'line'] as const;
 export type LaneRole = (typeof LANE_ROLES)[number];
 
 /** Delay to one target over time, as one agent sees it. */
@@ -11,12 +19,12 @@ export interface Lane {
   readonly id: string;
   readonly name: string;
   readonly kind: LaneKind;
-  /** A name or an address, `HOST:PORT`, or a web address. */
+  /** A name or an address, `HOST:PORT`, a web address, or of a load `igd` or `HOST/INDEX` of the interface (RFC 2863). */
   readonly target: string;
   readonly role: LaneRole;
   /** Between two requests, ms. */
   readonly everyMs: number;
-  /** What proves the packets of STAMP in its authenticated mode; absent or null: it is unauthenticated. */
+  /** What proves the packets of STAMP in its authenticated mode, or the login of SNMP as JSON; absent or null: there is none. */
   readonly key?: string | null | undefined;
 }
 
@@ -45,9 +53,9 @@ export interface LaneMinute extends LaneFigures {
 
 /** One request of a lane. */
 export interface LaneEcho {
-  /** When it was sent, ms since 1970. */
+  /** When it was sent, ms since 1970; of a load, when the stretch began that it is the mean of. */
   readonly atMs: number;
-  /** Round trip, ms; null: nothing came back. */
+  /** Round trip, ms, or load, Mb/s; null: nothing came back. */
   readonly ms: number | null;
   /** The number that the far end gave its answer, where it counts them. */
   readonly reflected?: number | undefined;

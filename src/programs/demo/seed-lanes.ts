@@ -1,7 +1,7 @@
 import { MINUTE_MS, type LaneMinute } from '@/core';
 import { refreshOutages, type ConsoleContext } from '@/services';
 import type { LaneStep } from '@/store';
-import { playedMinute, PLAYED_LANES, SILENCES, silenceSpan, type PlayedLane } from './simulated-lanes';
+import { everyMsOf, playedMinute, PLAYED_LANES, SILENCES, silenceSpan, type PlayedLane } from './simulated-lanes';
 
 const HOUR_MS = 60 * MINUTE_MS;
 const DAY_MS = 24 * HOUR_MS;
@@ -36,7 +36,7 @@ function talksAt(nowMs: number) {
 /** An hour as one minute of it was, with what was silent in it taken off. */
 function playedStep({ id, played }: Seeded, stepMs: number, fromMs: number, nowMs: number): LaneStep {
   const { minMs, medianMs, p95Ms, maxMs } = playedMinute(id, played, fromMs + 7 * MINUTE_MS, 0, () => false);
-  const sent = stepMs / 1000;
+  const sent = stepMs / everyMsOf(played);
   const silentMs = SILENCES.filter(({ silent }) => silent.includes(played.role)).reduce((sum, silence) => {
     const span = silenceSpan(silence, nowMs);
     return sum + Math.max(0, Math.min(span.untilMs, fromMs + stepMs) - Math.max(span.fromMs, fromMs));
@@ -58,7 +58,7 @@ export async function seedLanes(context: ConsoleContext, { siteId, deviceId }: W
     const id = newId();
     const { name, target, role, kind = 'echo' } = played;
     await store.lanes.save({
-      ...{ id, siteId, deviceId, name, target, role, kind, everyMs: 1000, place },
+      ...{ id, siteId, deviceId, name, target, role, kind, everyMs: everyMsOf(played), place },
       ...{ madeAtMs: nowMs - DAYS * DAY_MS, removedAtMs: null, answeredAtMs: null },
     });
     lanes.push({ id, played });

@@ -1,5 +1,6 @@
 import {
   MINUTE_MS,
+  IGD_TARGET,
   packMinute,
   laneFigures,
   seededRandom,
@@ -23,11 +24,15 @@ export interface PlayedLane {
   readonly lost: number;
   /** How it is asked; echo requests where nothing is said. */
   readonly kind?: LaneKind;
+  /** What goes over the line, or over the port of the archive box. */
+  readonly load?: 'down' | 'up' | 'archive';
   /** More in the evening, when everybody is at home, ms. */
   readonly eveningMs?: number;
   /** More while the cordless intercom talks, ms, and lost then. */
   readonly intercom?: { readonly ms: number; readonly lost: number };
 }
+
+const NO_DELAY = { ms: 0, spread: 0, lost: 0 } as const;
 
 export const PLAYED_LANES: readonly PlayedLane[] = [
   { name: 'Gateway', target: '198.51.100.1', role: 'gateway', ms: 0.4, spread: 0.2, lost: 0 },
@@ -49,7 +54,38 @@ export const PLAYED_LANES: readonly PlayedLane[] = [
     ...{ name: 'Quay Street, by the tunnel', kind: 'stamp', target: '203.0.113.1:862', role: 'far' },
     ...{ ms: 27, spread: 5, lost: 0.006, eveningMs: 10 },
   },
+  { name: 'Line, down', kind: 'load-in', load: 'down', target: IGD_TARGET, role: 'line', ...NO_DELAY },
+  { name: 'Line, up', kind: 'load-out', load: 'up', target: IGD_TARGET, role: 'line', ...NO_DELAY },
+  {
+    ...{
+      name: 'Archive box at port 9, in',
+      kind: 'load-in',
+      load: 'archive',
+      target: '198.51.100.2/9',
+      role: 'inside',
+    },
+    ...NO_DELAY,
+  },
 ];
+
+/** Each evening the archive box sends its copy away: who looks at half past eight finds the line full, and who fills it. */
+const BACKUP = { fromHour: 20, hours: 0.7, mbps: 84 };
+const hourOf = (atMs: number) => new Date(atMs).getHours() + new Date(atMs).getMinutes() / 60;
+const isBackup = (atMs: number) => {
+  const since = hourOf(atMs) - BACKUP.fromHour;
+  return since >= 0 && since < BACKUP.hours;
+};
+const isOfficeHour = (atMs: number) =>
+  ![0, 6].includes(new Date(atMs).getDay()) && hourOf(atMs) >= 8 && hourOf(atMs) < 18;
+
+/** What goes over a port of the demo at a moment, Mb/s. */
+function playedLoad({ load }: PlayedLane, atMs: number, random: RandomSource): number {
+  const people = isOfficeHour(atMs) ? 1 : 0.06;
+  const backup = isBackup(atMs) ? BACKUP.mbps * (0.96 + 0.05 * random()) : 0;
+  if (load === 'archive') return backup + 0.2 * random();
+  const share = people * (0.2 + late(random));
+  return load === 'down' ? 24 * share + 0.02 * backup : 3 * share + backup;
+}
 
 /** Noise with a long tail, as delays have it: now and then one that took three times as long. */
 const late = (random: RandomSource) => (random() < 0.02 ? 2 + 4 * random() : random() ** 2);
@@ -60,12 +96,9 @@ function eveningShare(atMs: number): number {
 }
 
 /** What a target of the demo answers at a moment; `talks`: whether the intercom is in use. Null: nothing. */
-export function playedEcho(
-  { ms, spread, lost, eveningMs = 0, intercom }: PlayedLane,
-  atMs: number,
-  talks: boolean,
-  random: RandomSource,
-): number | null {
+export function playedEcho(played: PlayedLane, atMs: number, talks: boolean, random: RandomSource): number | null {
+  if (played.load !== undefined) return playedLoad(played, atMs, random);
+  const { ms, spread, lost, eveningMs = 0, intercom } = played;
   const disturbed = talks ? intercom : undefined;
   if (random() < lost + (disturbed?.lost ?? 0)) return null;
   return (
@@ -117,6 +150,9 @@ function lostByWay({ role }: PlayedLane, echoes: readonly LaneEcho[], nowMs: num
   return { lostThere, lostBack: lost - lostThere };
 }
 
+/** Ports are read every ten seconds. */
+export const everyMsOf = ({ load }: PlayedLane) => (load === undefined ? 1000 : 10_000);
+
 /** A minute of the demo's history. */
 export function playedMinute(
   laneId: string,
@@ -125,9 +161,9 @@ export function playedMinute(
   nowMs: number,
   talks: (atMs: number) => boolean,
 ): LaneMinute {
-  const random = seededRandom(Math.floor(fromMs / MINUTE_MS) * 31 + played.ms * 7);
-  const echoes = Array.from({ length: 60 }, (_, second): LaneEcho => {
-    const atMs = fromMs + 1000 * second + 40;
+  const random = seededRandom(Math.floor(fromMs / MINUTE_MS) * 31 + played.ms * 7 + played.name.length);
+  const echoes = Array.from({ length: MINUTE_MS / everyMsOf(played) }, (_, place): LaneEcho => {
+    const atMs = fromMs + everyMsOf(played) * place + 40;
     return { atMs, ms: isSilent(played.role, atMs, nowMs) ? null : playedEcho(played, atMs, talks(atMs), random) };
   });
   const lost = played.kind === 'stamp' ? lostByWay(played, echoes, nowMs, random) : undefined;

@@ -5,8 +5,16 @@ import type { LaneBeat } from '@/wire';
 import { isLostThere, playedEcho, PLAYED_LANES, type PlayedLane } from './simulated-lanes';
 
 /** A target that somebody adds answers like any place on the internet. */
-const playedOf = ({ name, target, role }: Lane): PlayedLane =>
-  PLAYED_LANES.find((played) => played.target === target) ?? { name, target, role, ms: 18, spread: 4, lost: 0.001 };
+const playedOf = ({ name, target, role, kind }: Lane): PlayedLane =>
+  PLAYED_LANES.find((played) => played.target === target && (played.kind ?? 'echo') === kind) ?? {
+    name,
+    target,
+    role,
+    ...(kind === 'load-in' ? { load: 'down' } : kind === 'load-out' ? { load: 'up' } : {}),
+    ms: 18,
+    spread: 4,
+    lost: 0.001,
+  };
 
 /** Keeps the demo's lanes as an agent would whose network is the made-up one. */
 export function watchAsAgent(

@@ -140,9 +140,9 @@ describe('the lanes of a machine', () => {
 
   it('by STAMP are asked with a key that is kept sealed and told to nobody else', async () => {
     const byStamp = {
-      ...{ name: 'Router', kind: 'stamp', target: '192.0.2.7:862', role: 'outside', everySeconds: 1 },
+      ...({ name: 'Router', kind: 'stamp', target: '192.0.2.7:862', role: 'outside', everySeconds: 1 } as const),
       key: 'a word that both know',
-    } as const;
+    };
     const refused = await addLane(console.context, { ...byStamp, deviceId: attic.id });
     expect(refused).toMatchObject({ fault: { code: 'agent-cannot', facts: { agent: 'Attic box' } } });
     const greet = (can: readonly string[]) =>

@@ -1,8 +1,9 @@
-import type { Lane, LaneKind, MachineFacts } from '@/core';
+import { IGD_TARGET, isLoad, type Lane, type LaneKind, type MachineFacts } from '@/core';
 import type { Device, StoredLane } from '@/store';
 import { done, failed, type ConsoleFaultCode, type NewLaneForm, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { seal, unseal } from '../console/sealed';
+import { snmpLogin } from '../looks/snmp-logins';
 import { startLanes, type NewLane } from './start-lanes';
 
 /** So many lanes at a time a machine keeps. */
@@ -18,13 +19,18 @@ const laneOf = ({ id, name, kind, target, role, everyMs }: StoredLane): Lane => 
 });
 
 /** What the agent must know beside the keeping of lanes. */
-const ABLE: Partial<Record<LaneKind, string>> = { stamp: 'stamp' };
+const ABLE: Partial<Record<LaneKind, string>> = { stamp: 'stamp', 'load-in': 'load', 'load-out': 'load' };
 const isAble = (can: readonly string[], kind: LaneKind) => ABLE[kind] === undefined || can.includes(ABLE[kind]);
 
 const keyName = (laneId: string) => `lane-key ${laneId}`;
 
-/** With the key that it was given, which is kept sealed. */
-async function withKey({ store, signingKey }: ConsoleContext, lane: Lane): Promise<Lane> {
+/** With the key that it was given, or the login of the device whose ports it reads; both are kept sealed. */
+async function withKey(context: ConsoleContext, siteId: string, lane: Lane): Promise<Lane> {
+  const { store, signingKey } = context;
+  if (isLoad(lane.kind)) {
+    const login = await snmpLogin(context, siteId, hostOfLoad(lane.target), undefined);
+    return { ...lane, key: login === null ? null : JSON.stringify(login) };
+  }
   if (lane.kind !== 'stamp') return lane;
   const sealed = await store.keeping.setting(keyName(lane.id));
   return { ...lane, key: typeof sealed === 'string' ? unseal(signingKey, sealed) : null };
@@ -33,6 +39,8 @@ async function withKey({ store, signingKey }: ConsoleContext, lane: Lane): Promi
 async function keepKey({ store, signingKey }: ConsoleContext, laneId: string, key: string): Promise<void> {
   await store.keeping.setSetting(keyName(laneId), key === '' ? null : seal(signingKey, key));
 }
+
+const hostOfLoad = (target: string) => target.replace(/\/\d+$/, '');
 
 const isAsked = ({ removedAtMs }: StoredLane) => removedAtMs === null;
 
@@ -44,7 +52,7 @@ export async function tellLanes(context: ConsoleContext, deviceId: string): Prom
   ]);
   const lanes = kept.filter((lane) => isAsked(lane) && isAble(agent?.can ?? [], lane.kind));
   const siteId = lanes[0]?.siteId;
-  const asked = await Promise.all(lanes.map((lane) => withKey(context, laneOf(lane))));
+  const asked = await Promise.all(lanes.map((lane) => withKey(context, lane.siteId, laneOf(lane))));
   context.standing.send(deviceId, {
     ...{ kind: 'lanes', lanes: asked, nowMs: context.wallMs() },
     live: siteId !== undefined && context.beats.isWatched(siteId),
@@ -79,6 +87,9 @@ export async function beginLanes(
   await tellLanes(context, device.id);
 }
 
+const noLoginFor = async (context: ConsoleContext, siteId: string, target: string) =>
+  (await snmpLogin(context, siteId, hostOfLoad(target), undefined)) === null;
+
 /** One more lane of a machine. */
 export async function addLane(
   context: ConsoleContext,
@@ -90,6 +101,8 @@ export async function addLane(
     const device = await context.store.sites.device(deviceId);
     return failed('agent-cannot', { agent: device?.name ?? 'That machine' });
   }
+  if (isLoad(kind) && target !== IGD_TARGET && (await noLoginFor(context, agent.siteId, target)))
+    return failed('lane-needs-login', { target: hostOfLoad(target) });
   const lanes = await context.store.lanes.ofDevice(deviceId);
   if (lanes.filter(isAsked).length >= MOST_LANES) return failed('too-many-lanes', { most: MOST_LANES });
   const everyMs = Math.round(everySeconds * 1000);

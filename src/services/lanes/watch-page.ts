@@ -96,11 +96,11 @@ async function shownMark(
     span.fromMs - BESIDE_MARK_MS,
     span.untilMs + BESIDE_MARK_MS,
   );
-  const effects = lanes.flatMap(({ id, name }) => {
+  const effects = lanes.flatMap(({ id, name, kind }) => {
     const own = minutes.filter(({ laneId }) => laneId === id);
     if (own.length === 0) return [];
     const effect = markEffect(own, span);
-    return [{ laneName: name, sentence: markEffectWords(effect), differs: markDiffers(effect) }];
+    return [{ laneName: name, sentence: markEffectWords(effect, kind), differs: markDiffers(effect) }];
   });
   return { ...mark, effects };
 }

@@ -1,6 +1,7 @@
 import {
   byteRateWords,
   delayFigure,
+  IGD_TARGET,
   percentile,
   rankResolvers,
   rateWords,
@@ -18,6 +19,7 @@ import {
 } from '@/core';
 import { rangeWordsOf } from './address-range';
 import { AirTables } from './air-tables';
+import { KeepLoadButton, type KeepLoad } from './keep-load';
 import { PortTable } from './port-table';
 import { CELL, FIGURE, Table } from './found-table';
 
@@ -147,28 +149,38 @@ function Programs({ found }: { readonly found: ProgramsFound }) {
   );
 }
 
-function Line({ found }: { readonly found: LineFound }) {
+function Line({ found, deviceId, keep }: Kept<LineFound>) {
   const { downBps, upBps } = lineRates(found);
   return (
-    <Table label="The line" heads={['way', 'now, by everybody', 'came up with']}>
-      {(
-        [
-          ['down', downBps, found.linkDownBps],
-          ['up', upBps, found.linkUpBps],
-        ] as const
-      ).map(([way, bps, link]) => (
-        <tr key={way} className="border-t border-hairline">
-          <td className={CELL}>{way}</td>
-          <td className={FIGURE}>{bps === null ? 'not known' : rateWords(bps)}</td>
-          <td className={FIGURE}>{link === null ? 'not told' : rateWords(link)}</td>
-        </tr>
-      ))}
-    </Table>
+    <>
+      <Table label="The line" heads={['way', 'now, by everybody', 'came up with']}>
+        {(
+          [
+            ['down', downBps, found.linkDownBps],
+            ['up', upBps, found.linkUpBps],
+          ] as const
+        ).map(([way, bps, link]) => (
+          <tr key={way} className="border-t border-hairline">
+            <td className={CELL}>{way}</td>
+            <td className={FIGURE}>{bps === null ? 'not known' : rateWords(bps)}</td>
+            <td className={FIGURE}>{link === null ? 'not told' : rateWords(link)}</td>
+          </tr>
+        ))}
+      </Table>
+      <KeepLoadButton load={{ deviceId, target: IGD_TARGET, name: 'Line', role: 'line' }} keep={keep} />
+    </>
   );
 }
 
+interface Kept<Found> {
+  readonly found: Found;
+  /** The agent that looked. */
+  readonly deviceId: string;
+  readonly keep: KeepLoad;
+}
+
 /** All that was found. */
-export function FoundTable({ found }: { readonly found: LookFound }) {
+export function FoundTable({ found, deviceId, keep }: Kept<LookFound>) {
   switch (found.what) {
     case 'path':
       return <Hops found={found} />;
@@ -183,8 +195,8 @@ export function FoundTable({ found }: { readonly found: LookFound }) {
     case 'air':
       return <AirTables found={found} />;
     case 'ports':
-      return <PortTable found={found} />;
+      return <PortTable found={found} deviceId={deviceId} keep={keep} />;
     case 'line':
-      return <Line found={found} />;
+      return <Line found={found} deviceId={deviceId} keep={keep} />;
   }
 }

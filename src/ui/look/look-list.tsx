@@ -7,6 +7,7 @@ import { RefusedNote } from '../parts/refused-note';
 import { useActs } from '../parts/use-acts';
 import { WallTime } from '../parts/wall-time';
 import { FoundTable } from './found-tables';
+import type { KeepLoad } from './keep-load';
 
 type ShownLook = LooksPage['looks'][number];
 
@@ -16,9 +17,10 @@ interface LookItemProps {
   readonly look: ShownLook;
   readonly open: boolean;
   readonly stop: (lookId: string) => Promise<string | null>;
+  readonly keep: KeepLoad;
 }
 
-function LookItem({ look, open, stop }: LookItemProps) {
+function LookItem({ look, open, stop, keep }: LookItemProps) {
   const { working, refused, does } = useActs();
   const { outcome } = look;
   return (
@@ -47,7 +49,7 @@ function LookItem({ look, open, stop }: LookItemProps) {
         <details open={open} className="mt-1">
           <summary className="text-sm">All that was found</summary>
           <div className="mt-1">
-            <FoundTable found={outcome.found} />
+            <FoundTable found={outcome.found} deviceId={look.deviceId} keep={keep} />
           </div>
         </details>
       )}
@@ -56,11 +58,11 @@ function LookItem({ look, open, stop }: LookItemProps) {
 }
 
 /** What was looked at, the newest first and open. */
-export function LookList({ looks, stop }: Pick<LooksPage, 'looks'> & Pick<LookItemProps, 'stop'>) {
+export function LookList({ looks, stop, keep }: Pick<LooksPage, 'looks'> & Pick<LookItemProps, 'stop' | 'keep'>) {
   return (
     <ul>
       {looks.map((look, place) => (
-        <LookItem key={look.id} look={look} open={place === 0} stop={stop} />
+        <LookItem key={look.id} look={look} open={place === 0} stop={stop} keep={keep} />
       ))}
     </ul>
   );

@@ -1,5 +1,6 @@
 import { portRates, rateWords, type Port, type PortsFound } from '@/core';
 import { CELL, FIGURE, Table } from './found-table';
+import { KeepLoadButton, type KeepLoad } from './keep-load';
 
 const MOST_BEHIND = 2;
 
@@ -22,13 +23,22 @@ function movedWords({ up }: Port, bps: number | null): string {
 
 const frames = (value: number | null) => (value === null ? 'not told' : String(value));
 
+interface PortTableProps {
+  readonly found: PortsFound;
+  readonly deviceId: string;
+  readonly keep: KeepLoad;
+}
+
 /** Ports in their order, those that are up first: rates between the readings, and damaged frames since the device was started. */
-export function PortTable({ found }: { readonly found: PortsFound }) {
+export function PortTable({ found, deviceId, keep }: PortTableProps) {
   const rates = [...portRates(found)].sort(
     (a, b) => Number(b.port.up === true) - Number(a.port.up === true) || a.port.index - b.port.index,
   );
   return (
-    <Table label="Ports" heads={['port', 'state', 'in', 'out', 'damaged meanwhile', 'damaged ever', 'heard behind it']}>
+    <Table
+      label="Ports"
+      heads={['port', 'state', 'in', 'out', 'damaged meanwhile', 'damaged ever', 'heard behind it', '']}
+    >
       {rates.map(({ port, inBps, outBps, newErrors }) => (
         <tr key={port.index} className={`border-t border-hairline ${port.up === true ? '' : 'text-quiet'}`}>
           <td className={`${CELL} max-w-56 break-words`}>
@@ -45,6 +55,17 @@ export function PortTable({ found }: { readonly found: PortsFound }) {
             )}
           </td>
           <td className={`${CELL} figure text-[0.72rem] text-quiet`}>{behindWords(port.behind)}</td>
+          <td className={CELL}>
+            {port.up === true && (
+              <KeepLoadButton
+                load={{
+                  ...{ deviceId, target: `${found.target}/${port.index}`, role: 'inside' },
+                  name: port.label ?? `${found.system ?? found.target} ${port.name}`,
+                }}
+                keep={keep}
+              />
+            )}
+          </td>
         </tr>
       ))}
     </Table>

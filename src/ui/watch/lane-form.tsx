@@ -1,7 +1,7 @@
 'use client';
 
 import { useState, useTransition } from 'react';
-import type { LaneKind, LaneRole } from '@/core';
+import { isLoad, type LaneKind, type LaneRole } from '@/core';
 import type { ShownMachine } from '@/services';
 import { Button } from '../parts/button';
 import { RefusedNote } from '../parts/refused-note';
@@ -21,6 +21,8 @@ const KINDS: readonly (readonly [LaneKind, string, string])[] = [
   ['stamp', 'STAMP, which tells on which way packets are lost', '192.0.2.1:862'],
   ['connect', 'the handshake of a port', '192.0.2.1:443'],
   ['web', 'the first byte of a web page', 'https://example.com'],
+  ['load-in', 'the load into a port, or down the line', '192.0.2.1/3, or igd'],
+  ['load-out', 'the load out of a port, or up the line', '192.0.2.1/3, or igd'],
 ];
 const ROLES: readonly (readonly [LaneRole, string])[] = [
   ['outside', 'outside, on the internet'],
@@ -28,6 +30,16 @@ const ROLES: readonly (readonly [LaneRole, string])[] = [
   ['inside', 'in this network'],
   ['gateway', 'the gateway'],
 ];
+const LOAD_ROLES: typeof ROLES = [
+  ['line', 'the line to the provider'],
+  ['inside', 'a port in this network'],
+];
+const rolesOf = (kind: LaneKind) => (isLoad(kind) ? LOAD_ROLES : ROLES);
+/** How it is asked where nothing else is said. */
+const usualOf = (kind: LaneKind) => ({
+  role: rolesOf(kind)[0]![0],
+  everySeconds: isLoad(kind) || kind === 'web' ? '10' : '1',
+});
 
 /** STAMP, RFC 8762 §4.4. */
 const KEY_HELP =
@@ -101,7 +113,10 @@ export function LaneForm({ machines, add, end, onDone }: LaneFormProps) {
           <select
             className={select}
             value={typed.kind}
-            onChange={({ target }) => set({ kind: target.value as LaneKind })}
+            onChange={({ target }) => {
+              const kind = target.value as LaneKind;
+              set({ kind, ...(isLoad(kind) === isLoad(typed.kind) ? {} : usualOf(kind)) });
+            }}
           >
             {KINDS.map(([kind, name]) => (
               <option key={kind} value={kind}>
@@ -141,7 +156,7 @@ export function LaneForm({ machines, add, end, onDone }: LaneFormProps) {
             value={typed.role}
             onChange={({ target }) => set({ role: target.value as LaneRole })}
           >
-            {ROLES.map(([role, name]) => (
+            {rolesOf(typed.kind).map(([role, name]) => (
               <option key={role} value={role}>
                 {name}
               </option>

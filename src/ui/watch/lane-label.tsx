@@ -1,10 +1,17 @@
-import { delayWords, lossWords, type LaneKind } from '@/core';
+import { IGD_TARGET, laneValueWords, lossWords, type LaneKind } from '@/core';
 import type { ShownLane } from '@/services';
 import { LANE_HEIGHT } from './lane-picture';
 import { placeAt } from './live-steps';
 
 /** How it is asked, where the target does not say it. */
-const BY: Readonly<Record<LaneKind, string>> = { echo: '', stamp: 'STAMP ', connect: 'port ', web: '' };
+const BY: Readonly<Record<LaneKind, string>> = {
+  echo: '',
+  stamp: 'STAMP ',
+  connect: 'port ',
+  web: '',
+  'load-in': '',
+  'load-out': '',
+};
 
 type Heard = readonly (readonly [number, number | null])[];
 /** A lane with what was heard of it since the page was opened. */
@@ -14,23 +21,27 @@ export interface LiveLane extends ShownLane {
 }
 
 /** What was heard around a moment: where no minute is in yet. */
-function heardAt(heard: Heard, everyMs: number, momentMs: number): string | null {
+function heardAt(
+  { heard, everyMs, kind }: Pick<LiveLane, 'heard' | 'everyMs' | 'kind'>,
+  momentMs: number,
+): string | null {
   const last = heard.findLast(([atMs]) => atMs <= momentMs + everyMs);
   if (last === undefined || momentMs - last[0] > 3 * everyMs) return null;
-  return last[1] === null ? 'no answer just now' : delayWords(last[1]);
+  return last[1] === null ? 'no answer just now' : laneValueWords(kind, last[1]);
 }
 
 /** What a lane said at a moment, in words. */
-export function saidAt({ steps, everyMs, answered, heard }: LiveLane, momentMs: number): string {
+export function saidAt(lane: LiveLane, momentMs: number): string {
+  const { steps, everyMs, answered, kind } = lane;
   const place = placeAt(steps, everyMs, momentMs);
-  if (place === null) return heardAt(heard, everyMs, momentMs) ?? (answered ? 'not watched' : 'no answer yet');
+  if (place === null) return heardAt(lane, momentMs) ?? (answered ? 'not watched' : 'no answer yet');
   const { stepMs, medianMs, sent, answered: got } = steps;
   const ms = medianMs[place] ?? null;
   if (ms === null) return 'silent';
   const lost = stepMs > 0 ? sent[place]! - got[place]! : 0;
-  if (lost === 0) return delayWords(ms);
+  if (lost === 0) return laneValueWords(kind, ms);
   const ways = { lostThere: steps.lostThere?.[place] ?? 0, lostBack: steps.lostBack?.[place] ?? 0 };
-  return `${delayWords(ms)}, ${lossWords(lost, sent[place]!, ways)}`;
+  return `${laneValueWords(kind, ms)}, ${lossWords(lost, sent[place]!, ways)}`;
 }
 
 interface LaneLabelProps {
@@ -50,8 +61,7 @@ export function LaneLabel({ lane, momentMs }: LaneLabelProps) {
         <span className="figure text-[0.85rem]">{said}</span>
       </p>
       <p className="truncate text-xs text-quiet" title={lane.target}>
-        {BY[lane.kind]}
-        {lane.target}
+        {lane.target === IGD_TARGET ? 'as the router counts' : `${BY[lane.kind]}${lane.target}`}
         {lane.asked ? '' : ', ended'}
       </p>
     </div>

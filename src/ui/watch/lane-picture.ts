@@ -1,4 +1,5 @@
-import type { ShownSteps } from '@/services';
+import { isLoad, type LaneKind } from '@/core';
+import type { ShownLane, ShownSteps } from '@/services';
 
 export const LANE_HEIGHT = 64;
 /** So many unanswered requests in a row are a silence, fewer are lost packets. */
@@ -125,18 +126,28 @@ function paintLost(
   });
 }
 
-/** Draws one lane. Returns what its height stands for, ms. */
-export function paintLane(ctx: Context, frame: Frame, steps: ShownSteps, everyMs: number, colors: LaneColors): number {
+/** The colour of what a lane tells: a delay, or what goes one way. */
+const COLOURS: Readonly<Partial<Record<LaneKind, 'down' | 'up'>>> = { 'load-in': 'down', 'load-out': 'up' };
+
+/** Draws one lane. Returns what its height stands for: ms, or Mb/s of a load. */
+export function paintLane(
+  ctx: Context,
+  frame: Frame,
+  { steps, everyMs, kind }: Pick<ShownLane, 'steps' | 'everyMs' | 'kind'>,
+  colors: LaneColors,
+): number {
+  const colour = colors[COLOURS[kind] ?? 'delay'];
   const top = topOf(steps);
   const y = (ms: number) => frame.height - 2 - (Math.min(ms, top) / top) * (frame.height - 6);
   ctx.clearRect(0, 0, frame.width, frame.height);
-  ctx.fillStyle = thin(colors.delay, 0.22);
+  ctx.fillStyle = thin(colour, 0.22);
   if (steps.stepMs > 0) paintBand(ctx, frame, steps, y);
-  ctx.strokeStyle = colors.delay;
+  ctx.strokeStyle = colour;
   ctx.lineWidth = 1.4;
   ctx.lineJoin = 'round';
   paintLine(ctx, frame, steps, everyMs, y);
-  paintLost(ctx, frame, steps, everyMs, colors);
+  // A device that does not tell its counters is no silence.
+  if (!isLoad(kind)) paintLost(ctx, frame, steps, everyMs, colors);
   return top;
 }
 

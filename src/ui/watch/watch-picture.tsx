@@ -1,12 +1,12 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { rateFigure } from '@/core';
+import { isLoad, rateFigure } from '@/core';
 import type { ShownMachine, WatchedSpan } from '@/services';
 import { calendarTicks } from '../time/time-axis';
 import { LaneCanvas } from './lane-canvas';
 import { LaneLabel, saidAt, type LiveLane } from './lane-label';
-import { LANE_HEIGHT, paintLane, paintRuns, topOf, xOf, type Frame } from './lane-picture';
+import { LANE_HEIGHT, paintLane, paintRuns, topOf, xOf, type Frame, type LaneColors } from './lane-picture';
 import { withBeats } from './live-steps';
 import { Faults, MarkBands } from './watch-bands';
 import type { Beats } from './use-watch';
@@ -45,17 +45,17 @@ const timeFormat = (timeZone: string, fine: boolean) =>
   });
 
 function LaneRow({ lane, frame }: { readonly lane: LiveLane; readonly frame: Frame }) {
-  const { steps, everyMs } = lane;
+  const { steps, everyMs, kind } = lane;
   const paint = useCallback(
-    (ctx: CanvasRenderingContext2D, of: Frame, colors: Parameters<typeof paintLane>[4]) =>
-      void paintLane(ctx, of, steps, everyMs, colors),
-    [steps, everyMs],
+    (ctx: CanvasRenderingContext2D, of: Frame, colors: LaneColors) =>
+      void paintLane(ctx, of, { steps, everyMs, kind }, colors),
+    [steps, everyMs, kind],
   );
   return (
     <div className="relative border-t border-hairline">
       <LaneCanvas {...frame} height={LANE_HEIGHT} paint={paint} />
       <span aria-hidden className="figure absolute left-0.5 top-0.5 bg-paper/80 px-0.5 text-[0.62rem] text-quiet">
-        {topOf(steps)} ms
+        {topOf(steps)} {isLoad(kind) ? 'Mb/s' : 'ms'}
       </span>
     </div>
   );
@@ -63,8 +63,7 @@ function LaneRow({ lane, frame }: { readonly lane: LiveLane; readonly frame: Fra
 
 function RatesRow({ runs, frame }: { readonly runs: WatchedSpan['runs']; readonly frame: Frame }) {
   const paint = useCallback(
-    (ctx: CanvasRenderingContext2D, of: Frame, colors: Parameters<typeof paintLane>[4]) =>
-      void paintRuns(ctx, of, runs, colors),
+    (ctx: CanvasRenderingContext2D, of: Frame, colors: LaneColors) => void paintRuns(ctx, of, runs, colors),
     [runs],
   );
   const top = Math.max(1, ...runs.flatMap(({ downBps, upBps }) => [downBps ?? 0, upBps ?? 0]));

@@ -28,6 +28,12 @@ export const AGENT_SIDE_FAULTS = {
     title: 'Agent cannot do that',
     sentence: '{agent} runs an agent that does not know how to do that. Bring it up to date from the page of agents.',
   },
+  'lane-needs-login': {
+    status: 409,
+    title: 'Ports not looked at yet',
+    sentence:
+      'How {target} is read by SNMP is not known yet. Look at its ports once, from the page Looks; the login is kept for this.',
+  },
   'lane-unknown': {
     status: 404,
     title: 'No such lane',

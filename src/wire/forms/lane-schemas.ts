@@ -1,6 +1,11 @@
 import { z } from 'zod';
-import { LANE_KINDS, LANE_ROLES } from '@/core';
+import { isLoad, LANE_KINDS, LANE_ROLES, type LaneKind, type LaneRole } from '@/core';
 import { typedNumber } from './typed-number';
+
+const LOAD = [
+  /^(igd|[A-Za-z0-9_:][A-Za-z0-9_.:-]{0,252}\/\d{1,10})$/,
+  'Give igd for this network’s router, or an address and the index of a port, such as 192.0.2.1/3.',
+] as const;
 
 /** What begins with a dash could be read as an option by the program that asks. */
 const TARGETS = {
@@ -13,6 +18,8 @@ const TARGETS = {
     /^(\[[0-9a-fA-F:]+\]|[A-Za-z0-9_.-]+):\d{1,5}$/,
     'Give a name or an address and a port, such as 192.0.2.1:443.',
   ],
+  'load-in': LOAD,
+  'load-out': LOAD,
   web: [/^https?:\/\/[^\s/]+\S*$/, 'Give a web address, such as https://example.com.'],
 } as const;
 
@@ -43,6 +50,16 @@ const polite = ({ kind, everySeconds }: { kind: string; everySeconds: number }) 
   kind !== 'web' || everySeconds >= LEAST_SECONDS_OF_PAGE;
 const rude = { path: ['everySeconds'], message: `A page is asked every ${LEAST_SECONDS_OF_PAGE} seconds at most.` };
 
+/** A small switch is asked at most ten times a minute. */
+const LEAST_SECONDS_OF_LOAD = 6;
+const sparing = ({ kind, everySeconds }: { kind: LaneKind; everySeconds: number }) =>
+  !isLoad(kind) || everySeconds >= LEAST_SECONDS_OF_LOAD;
+const unsparing = { path: ['everySeconds'], message: `A port is read every ${LEAST_SECONDS_OF_LOAD} seconds at most.` };
+/** A load lies on the line or inside; nothing else does. */
+const placed = ({ kind, role }: { kind: LaneKind; role: LaneRole }) =>
+  isLoad(kind) ? role === 'line' || role === 'inside' : role !== 'line';
+const misplaced = { path: ['role'], message: 'A load is one of the line, or of a port inside; a delay is neither.' };
+
 const fitting = ({ kind, target }: { kind: keyof typeof TARGETS; target: string }) => TARGETS[kind][0].test(target);
 /** Only packets of STAMP are proven by a key. */
 const keyed = ({ kind, key: given }: { kind: string; key?: string | null | undefined }) => kind === 'stamp' || !given;
@@ -57,6 +74,8 @@ export const newLaneSchema = z
   .strictObject({ ...laneFields, deviceId: z.string().max(64), everySeconds: z.number().min(0.2).max(60).default(1) })
   .refine(fitting, complaint)
   .refine(polite, rude)
+  .refine(sparing, unsparing)
+  .refine(placed, misplaced)
   .refine(keyed, keyless);
 export type NewLaneForm = z.infer<typeof newLaneSchema>;
 
@@ -69,6 +88,8 @@ export const laneFormSchema = z
   .object({ ...laneFields, deviceId: z.string().max(64), everySeconds })
   .refine(fitting, complaint)
   .refine(polite, rude)
+  .refine(sparing, unsparing)
+  .refine(placed, misplaced)
   .refine(keyed, keyless);
 
 const label = z.string().trim().min(1, 'Say what begins.').max(80, 'At most 80 characters.');

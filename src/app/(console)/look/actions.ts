@@ -4,9 +4,11 @@ import { act, COMMANDS } from '@/app/commands';
 import { issueWords } from '@/app/form-action';
 import type { LookKind } from '@/core';
 import type { TypedLook } from '@/ui/look/look-fields';
-import { lookRequestSchema } from '@/wire';
+import type { LoadToKeep } from '@/ui/look/keep-load';
+import { lookRequestSchema, newLaneSchema } from '@/wire';
 
 const HERE = '/look';
+const MOST_NAME = 70;
 
 const listOf = (text: string) =>
   text
@@ -48,6 +50,22 @@ export async function askLookAction(deviceId: string, what: LookKind, typed: Typ
   });
   if (!request.success) return issueWords(request.error);
   return act(COMMANDS.askLook, { deviceId, ...request.data }, HERE);
+}
+
+const LOAD_EVERY_SECONDS = 10;
+
+/** Both ways of a port as lanes from now on. */
+export async function keepLoadAction({ deviceId, target, name, role }: LoadToKeep): Promise<string | null> {
+  const ways = role === 'line' ? (['down', 'up'] as const) : (['in', 'out'] as const);
+  for (const [place, kind] of (['load-in', 'load-out'] as const).entries()) {
+    const lane = newLaneSchema.safeParse({
+      ...{ deviceId, target, role, kind, everySeconds: LOAD_EVERY_SECONDS },
+      name: `${name.slice(0, MOST_NAME)}, ${ways[place]}`,
+    });
+    const refused = lane.success ? await act(COMMANDS.addLane, lane.data, HERE) : issueWords(lane.error);
+    if (refused !== null) return refused;
+  }
+  return null;
 }
 
 export async function stopLookAction(lookId: string): Promise<string | null> {

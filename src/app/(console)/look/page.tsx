@@ -10,7 +10,7 @@ import { LookList } from '@/ui/look/look-list';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { NAMES_BY_DEFAULT } from '@/wire';
 import { saveOfficeAction } from '../set-up/actions';
-import { askLookAction, stopLookAction } from './actions';
+import { askLookAction, keepLoadAction, stopLookAction } from './actions';
 import { Link } from '@/ui/parts/link';
 
 export const metadata: Metadata = { title: 'Look from a machine' };
@@ -64,7 +64,7 @@ export default async function LookPlace({ searchParams }: LookPlaceProps) {
         {looks.length === 0 ? (
           <p className="text-quiet">Nothing yet.</p>
         ) : (
-          <LookList looks={looks} stop={stopLookAction} />
+          <LookList looks={looks} stop={stopLookAction} keep={keepLoadAction} />
         )}
       </section>
     </>

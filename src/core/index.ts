@@ -72,6 +72,7 @@ export * from './domain/folded-name';
 export * from './domain/proposed-device';
 export * from './run/client-trouble';
 export * from './run/phase';
+export * from './run/line-use';
 export * from './run/receipt';
 export * from './judge/run-brief';
 export * from './run/run-conditions';

@@ -52,6 +52,7 @@ export const STARTED_RUN = {
     planCorrectedAtMs: null,
     ...{ thinnedAtMs: null, importId: null },
     ranges: null,
+    lineUse: null,
   },
   ...{ leftOut: null, flags: '', movedBytes: null },
 } as const satisfies Partial<StoredRun>;

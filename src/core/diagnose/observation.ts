@@ -34,7 +34,7 @@ export interface OccasionRate {
 /** Flags with which a run still proves what it carried, and accuses nobody of what it did not. */
 const ACCUSES_NOBODY: readonly FitnessCode[] = [
   ...(['other-traffic', 'peer-busy', 'link-doubtful', 'through-tunnel', 'page-hidden', 'shared-on-purpose'] as const),
-  ...(['far-end-not-ours'] as const),
+  ...(['far-end-not-ours', 'line-in-use'] as const),
 ];
 
 export function mayAccuse({ flags }: Pick<Occasion, 'flags'>): boolean {

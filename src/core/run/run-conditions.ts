@@ -3,6 +3,7 @@ import type { ToldCondition } from '../domain/told-condition';
 import type { FarEnd } from '../domain/far-end';
 import type { Plan } from '../domain/plan';
 import type { Reach } from '../domain/reach';
+import type { LineUse } from './line-use';
 import type { Receipt } from './receipt';
 
 /** What was the case when the run was made. */
@@ -31,6 +32,8 @@ export interface RunConditions {
   readonly farEnd?: FarEnd | undefined;
   /** How the machine at the other end is connected, where that is an agent; null or absent: not known. */
   readonly farLink?: Link | null | undefined;
+  /** What others moved over the line meanwhile, by its router's counters; null or absent: nobody counted. */
+  readonly lineUse?: LineUse | null | undefined;
   /** What the person at the device said before the run; absent where nobody was asked. */
   readonly told?: readonly ToldCondition[];
 }

@@ -1,4 +1,5 @@
 import type { ToldCondition } from '../domain/told-condition';
+import type { Direction } from '../domain/plan';
 import type { FitnessCode, FitnessFacts, FitnessFlag, Incredible } from '../judge/fitness/fitness-flag';
 import type { UnsettledCause } from '../measure/rate/rate-estimate';
 import { nominalRateFigure, rateWords, shareWords, sizeWords } from './quantity-words';
@@ -91,6 +92,14 @@ function trafficWords(facts: FitnessFacts['other-traffic']): FlagWords {
   return {
     fact: `other programs on the device moved ${rateWords(facts.downBps)} down and ${rateWords(facts.upBps)} up meanwhile`,
     nextStep: 'stop them and run again',
+  };
+}
+
+function lineWords({ othersBps, measuredBps, seconds }: FitnessFacts['line-in-use'], way: Direction): FlagWords {
+  const beside = measuredBps === null ? '' : ` beside the ${rateWords(measuredBps)} of this run`;
+  return {
+    fact: `others moved ${rateWords(othersBps)} ${way} over the line${beside}, as its router counted over ${seconds.toFixed(0)} s`,
+    nextStep: 'run again when the line is idle, or see in the lanes who uses it',
   };
 }
 
@@ -187,6 +196,8 @@ export function flagWords(flag: FitnessFlag): FlagWords {
       };
     case 'other-traffic':
       return trafficWords(flag.facts);
+    case 'line-in-use':
+      return lineWords(flag.facts, flag.direction ?? 'down');
     case 'unsettled':
       return unsettledWords(flag.facts);
     case 'single-run':
@@ -228,6 +239,7 @@ export const UNFIT_WORDS: Readonly<Partial<Record<FitnessCode, string>>> = {
   'peer-below-plan': 'the far end is below the plan',
   'far-end-not-ours': 'the far end is not ours',
   'other-traffic': 'others were on the line',
+  'line-in-use': 'others used the line',
   'no-receipt': 'without a receipt',
   'not-credible': 'not credible',
   'same-machine': 'both ends on one machine',

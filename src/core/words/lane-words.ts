@@ -85,19 +85,18 @@ export const markDiffers = ({ during, before, against }: MarkEffect): boolean =>
   (during.lossShare ?? 0) > Math.max(0.005, 2 * (before.lossShare ?? 0));
 
 /** What happened while a mark stood, of one lane: "34 ms instead of 12 ms (18 to 27 ms more)". */
-export function markEffectWords({ before, during, against }: MarkEffect, kind: LaneKind = 'echo'): string {
-  const words = (value: number | null) => laneValueWords(kind, value);
+export function markEffectWords({ before, during, against }: MarkEffect): string {
   if (during.minutes === 0) return 'shorter than a whole minute: nothing can be told';
   const loss =
     during.lossShare !== null && during.lossShare > 0.005 && during.lossShare > 2 * (before.lossShare ?? 0)
       ? `, ${shareWords(during.lossShare)} lost instead of ${shareWords(before.lossShare)}`
       : '';
   if (during.medianMs === null) return `silent${loss}`;
-  if (against === null) return `${words(during.medianMs)}; too few minutes to hold it against before${loss}`;
+  if (against === null) return `${delayWords(during.medianMs)}; too few minutes to hold it against before${loss}`;
   const { low, high } = against.interval;
-  if (!against.real) return `no difference that is more than chance (${words(during.medianMs)})${loss}`;
+  if (!against.real) return `no difference that is more than chance (${delayWords(during.medianMs)})${loss}`;
   const more = against.shift > 0 ? 'more' : 'less';
   const [least, most] = [Math.min(Math.abs(low), Math.abs(high)), Math.max(Math.abs(low), Math.abs(high))];
   const matters = against.matters === 'no' ? '; too little to matter' : '';
-  return `${words(during.medianMs)} instead of ${words(before.medianMs)} (${words(least)} to ${words(most)} ${more})${matters}${loss}`;
+  return `${delayWords(during.medianMs)} instead of ${delayWords(before.medianMs)} (${delayWords(least)} to ${delayWords(most)} ${more})${matters}${loss}`;
 }

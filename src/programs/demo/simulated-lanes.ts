@@ -58,10 +58,10 @@ export const PLAYED_LANES: readonly PlayedLane[] = [
   { name: 'Line, up', kind: 'load-out', load: 'up', target: IGD_TARGET, role: 'line', ...NO_DELAY },
   {
     ...{
-      name: 'Archive box at port 9, in',
+      name: 'Archive box at port 6, in',
       kind: 'load-in',
       load: 'archive',
-      target: '198.51.100.2/9',
+      target: '198.51.100.3/6',
       role: 'inside',
     },
     ...NO_DELAY,

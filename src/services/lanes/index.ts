@@ -3,6 +3,7 @@ export { addLane, beginLanes, endLane, MOST_LANES, tellLanes } from './lanes';
 export { beginMark, endMark, removeMark } from './marks';
 export { openOutages, type OpenOutage } from './open-outages';
 export { refreshOutages } from './outages';
+export { seeWhoElse } from './line-use';
 export { sumLanes, MINUTES_STAY_DAYS } from './sum-lanes';
 export { takeMinutes } from './take-minutes';
 export { watchBeats } from './watch-beats';

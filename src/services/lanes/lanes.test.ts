@@ -1,4 +1,4 @@
-import { laneFigures, packMinute, type LaneEcho, type MachineFacts } from '@/core';
+import { laneFigures, packMinute, type LaneEcho } from '@/core';
 import { AGENT_PROTOCOL, type LaneMinuteSent } from '@/wire';
 import { furnish, openTestConsole, type TestConsole } from '../console/console-for-tests';
 import { standingDevice, type StandingDevice } from '../turns/standing-for-tests';
@@ -16,21 +16,12 @@ import {
   watchBeats,
   watchedSpanOf,
 } from '.';
+import { FACTS } from './facts-for-tests';
 import { startLanes } from './start-lanes';
 
 const MINUTE_MS = 60_000;
 const HOUR_MS = 60 * MINUTE_MS;
 const DAY_MS = 24 * HOUR_MS;
-const FACTS: MachineFacts = {
-  ...{ system: 'Debian', gateway: { address: '192.168.7.1', link: 'eth0' }, gatewayMs: 0.4 },
-  resolvers: ['192.168.7.1', '8.8.4.4', '9.9.9.9'],
-  links: [
-    {
-      ...{ name: 'eth0', medium: 'wired', up: true, speedMbps: 1000, duplex: 'full', mtuBytes: 1500, driver: null },
-      addresses: ['192.168.7.40'],
-    },
-  ],
-};
 
 describe('with which lanes a machine begins', () => {
   const peers = [

@@ -1,6 +1,7 @@
 import {
   availabilityOf,
   faultWords,
+  isLoad,
   markEffect,
   markDiffers,
   markEffectWords,
@@ -87,20 +88,22 @@ async function shownMark(
   lanes: readonly StoredLane[],
   nowMs: number,
 ): Promise<ShownMark> {
+  // What others moved meanwhile is nothing that what was marked did.
+  const delays = lanes.filter(({ kind }) => !isLoad(kind));
   // One that nobody ended is told by its first day.
   const untilMs = Math.min(mark.untilMs ?? nowMs, mark.fromMs + DAY_MS);
   const span = { fromMs: mark.fromMs, untilMs };
   const minutes = await store.lanes.steps(
-    lanes.map(({ id }) => id),
+    delays.map(({ id }) => id),
     MINUTE_MS,
     span.fromMs - BESIDE_MARK_MS,
     span.untilMs + BESIDE_MARK_MS,
   );
-  const effects = lanes.flatMap(({ id, name, kind }) => {
+  const effects = delays.flatMap(({ id, name }) => {
     const own = minutes.filter(({ laneId }) => laneId === id);
     if (own.length === 0) return [];
     const effect = markEffect(own, span);
-    return [{ laneName: name, sentence: markEffectWords(effect, kind), differs: markDiffers(effect) }];
+    return [{ laneName: name, sentence: markEffectWords(effect), differs: markDiffers(effect) }];
   });
   return { ...mark, effects };
 }

@@ -23,7 +23,7 @@ export function conditionsOf(run: StoredRun): RunConditions {
     peerLinkBps: run.practice ? null : run.peerLinkBps,
     otherPeerThanUsual: run.otherPeerThanUsual,
     ...{ farEnd: run.farEnd, farLink: run.farLink },
-    told: run.told,
+    ...{ told: run.told, lineUse: run.lineUse },
     together: run.together !== null,
     limitBytes: run.profile === 'unknown' ? undefined : RUN_PROFILES[run.profile].limits.bytes,
     // Absent in runs from before there were receipts.

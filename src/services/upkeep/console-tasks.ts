@@ -6,7 +6,7 @@ import { measureCases } from '../cases';
 import type { ConsoleContext } from '../console/console-context';
 import { refreshDueDiagnoses } from '../diagnosis';
 import { forgetOldOffices } from '../office/offices';
-import { sumLanes } from '../lanes';
+import { seeWhoElse, sumLanes } from '../lanes';
 import { endLateLooks } from '../looks';
 import { forgetLeftImports } from '../imports';
 import { checkPeerKeys } from '../office/peer-check';
@@ -32,6 +32,7 @@ export function consoleTasks(context: ConsoleContext): UpkeepTask[] {
     { name: 'see what is to be told', everyMs: 20 * SECOND_MS, act: () => watchAlarms(context) },
     { name: 'tell it', everyMs: 2 * SECOND_MS, act: () => deliverDue(context) },
     { name: 'sum up weeks', everyMs: 10 * MINUTE_MS, act: () => sumUpWeeks(context) },
+    { name: 'see who else used the line', everyMs: 10 * SECOND_MS, act: () => seeWhoElse(context) },
     { name: 'judge runs anew', everyMs: SECOND_MS, act: () => judgeSomeAnew(context) },
     { name: 'look for what stands out', everyMs: SECOND_MS, act: () => refreshDueDiagnoses(context) },
     { name: 'measure what cases miss', everyMs: MINUTE_MS, act: () => measureCases(context) },

@@ -34,13 +34,14 @@ import { between } from './0030-between';
 import { siteVersions } from './0031-site-versions';
 import { finishedSiteVersions } from './0032-finished-site-versions';
 import { lossByWay } from './0033-loss-by-way';
+import { lineUse } from './0034-line-use';
 import type { Migration } from './migration';
 
 export const MIGRATIONS: readonly Migration[] = [
   ...[firstTables, access, turns, conditions, apiTokens, removals, office, quickLists, evidence, people],
   ...[findings, timeZone, runChanges, ledger, comparisons, cases, keeping, imports, quickEvidence, alternations],
   ...[turnPeer, agents, alarms, quickWeeks, neighbours, looks, lanes, overTime, farEnds],
-  ...[between, siteVersions, finishedSiteVersions, lossByWay],
+  ...[between, siteVersions, finishedSiteVersions, lossByWay, lineUse],
 ];
 
 /**

@@ -6,6 +6,7 @@ import type {
   Evidence,
   FarEnd,
   Interval,
+  LineUse,
   Link,
   Plan,
   ProfileName,
@@ -243,6 +244,8 @@ export interface RunRow extends Row<RunRow> {
   importId: string | null;
   /** Where a direction is no one figure: both ends, bits per second; null where both are one. */
   ranges: { readonly down: Interval | null; readonly up: Interval | null } | null;
+  /** What others moved over the line around it; null: nobody counted, or not yet. */
+  lineUse: LineUse | null;
 }
 
 /** A receipt as it is kept: null where none came that the peer's key proves. */

@@ -247,6 +247,7 @@ export function defineTables(sequelize: Sequelize): Tables {
         thinnedAtMs: maybeNumber,
         importId: maybeText,
         ranges: maybeJson,
+        lineUse: maybeJson,
       }),
       { ...plain, tableName: 'runs' },
     ),

@@ -94,6 +94,11 @@ export class LaneQueries {
     return this.#lanes('deviceId = ?', deviceId);
   }
 
+  /** Loads of lines that are read, of all offices. */
+  ofLines(): Promise<StoredLane[]> {
+    return this.#lanes('role = ? AND removedAtMs IS NULL', 'line');
+  }
+
   async byId(id: string): Promise<StoredLane | null> {
     return (await this.#lanes('id = ?', id))[0] ?? null;
   }

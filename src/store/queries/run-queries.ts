@@ -144,6 +144,22 @@ export class RunQueries {
     return this.tables.runs.count({ where: { status: 'finished' } });
   }
 
+  /** Runs of some offices over their lines that ended since a moment and of which it is not known who else used the line. */
+  async withoutLineUse(siteIds: readonly string[], sinceMs: number): Promise<StoredRun[]> {
+    const rows = await this.tables.runs.findAll({
+      where: {
+        ...{
+          siteId: { [Op.in]: [...siteIds] },
+          startedAtMs: { [Op.gte]: sinceMs },
+          status: 'finished',
+          practice: false,
+        },
+        ...{ lineId: { [Op.ne]: null }, importId: null, lineUse: null },
+      },
+    });
+    return rows.map(wholeRun);
+  }
+
   /** Writes the figures of a finished run anew; its samples and conditions stay. */
   async replaceFigures(id: string, figures: Partial<StoredRun>): Promise<void> {
     await this.tables.runs.update(figures, { where: { id, status: 'finished' } });

@@ -25,7 +25,7 @@ const run = (changes: Partial<Run>): Run => ({
   ...{
     ticketId: null,
     untilMs: null,
-    planCorrectedAtMs: null,
+    ...{ planCorrectedAtMs: null, lineUse: null },
     ...{ thinnedAtMs: null, importId: null },
     ranges: null,
     leftOut: null,

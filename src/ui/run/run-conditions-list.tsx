@@ -1,7 +1,18 @@
-import { linkKindWords, nominalRateFigure, type Link, type LinkKind, type ToldCondition } from '@/core';
+import {
+  linkKindWords,
+  nominalRateFigure,
+  rateWords,
+  type LineUse,
+  type Link,
+  type LinkKind,
+  type ToldCondition,
+} from '@/core';
 import type { RunPage } from '@/services';
 import { RIDES_WORDS, TUNNEL_WORDS } from '../device/link-details';
 import { wallTimeWords } from '../parts/wall-time';
+
+const othersWords = ({ downBps, upBps, fromMs, untilMs }: LineUse) =>
+  `${rateWords(downBps)} down, ${rateWords(upBps)} up, as its router counted over ${Math.round((untilMs - fromMs) / 1000)} s`;
 
 function linkWords(link: Link): string {
   switch (link.medium) {
@@ -102,6 +113,7 @@ export function RunConditionsList({ run, hasSamples, offersSamples }: RunConditi
       'said before',
       run.told.length === 0 ? 'nothing else going on' : run.told.map((each) => TOLD_WORDS[each]).join(', '),
     ],
+    ...(run.lineUse === null ? [] : [['others on the line', othersWords(run.lineUse)] as [string, string]]),
     ...(run.noticed.length === 0 ? [] : [['noticed', run.noticed.join(' ')] as [string, string]]),
     ['IP version', run.ipVersion === null ? 'not known' : String(run.ipVersion)],
     ['method', run.methodVersion === null ? 'none' : `version ${run.methodVersion}`],

@@ -64,6 +64,23 @@ function paintBand(
   });
 }
 
+/** What goes over a port lies on the ground: the median of each step as an area, and thin what it reached. */
+function paintGround(
+  ctx: Context,
+  frame: Frame,
+  { atMs, stepMs, medianMs, p95Ms }: ShownSteps,
+  everyMs: number,
+  y: (value: number) => number,
+): void {
+  const width = Math.max(1, xOf(frame, frame.fromMs + Math.max(stepMs, everyMs)));
+  atMs.forEach((at, place) => {
+    for (const value of [medianMs[place], p95Ms[place]]) {
+      if (value === null || value === undefined) return;
+      ctx.fillRect(xOf(frame, at), y(value), width + 0.4, frame.height - y(value));
+    }
+  });
+}
+
 /** The median from step to step; what lies further apart than usual is not joined. */
 function paintLine(
   ctx: Context,
@@ -141,7 +158,8 @@ export function paintLane(
   const y = (ms: number) => frame.height - 2 - (Math.min(ms, top) / top) * (frame.height - 6);
   ctx.clearRect(0, 0, frame.width, frame.height);
   ctx.fillStyle = thin(colour, 0.22);
-  if (steps.stepMs > 0) paintBand(ctx, frame, steps, y);
+  if (isLoad(kind)) paintGround(ctx, frame, steps, everyMs, y);
+  else if (steps.stepMs > 0) paintBand(ctx, frame, steps, y);
   ctx.strokeStyle = colour;
   ctx.lineWidth = 1.4;
   ctx.lineJoin = 'round';

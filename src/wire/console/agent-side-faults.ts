@@ -32,7 +32,7 @@ export const AGENT_SIDE_FAULTS = {
     status: 409,
     title: 'Ports not looked at yet',
     sentence:
-      'How {target} is read by SNMP is not known yet. Look at its ports once, from the page Looks; the login is kept for this.',
+      'How {target} is read by SNMP is not known yet. Look at its ports once (Look from a machine); its login is kept for this.',
   },
   'lane-unknown': {
     status: 404,

@@ -26,6 +26,7 @@ export const FITNESS_EFFECTS = {
   'peer-below-plan': 'bars',
   'far-end-not-ours': 'bars',
   'other-traffic': 'bars',
+  'line-in-use': 'bars',
   unsettled: 'weakens',
   'single-run': 'weakens',
   'other-peer-than-usual': 'weakens',
@@ -100,6 +101,8 @@ export interface FitnessFacts {
   readonly 'other-traffic':
     | { readonly seen: 'counted'; readonly downBps: number; readonly upBps: number }
     | { readonly seen: 'told'; readonly condition: ToldCondition };
+  /** What others moved, bits per second, and what was measured beside it; null: nothing was. */
+  readonly 'line-in-use': { readonly othersBps: number; readonly measuredBps: number | null; readonly seconds: number };
   readonly unsettled: {
     readonly cause: UnsettledCause;
     /** Where it is a range: what arrived steadily, and what in all. */

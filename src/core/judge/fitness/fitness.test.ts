@@ -3,6 +3,7 @@ import { reportOf } from '../run-report';
 import type { RunConditions } from '../../run/run-conditions';
 import type { RunSamples } from '../../run/run-samples';
 import { OVER_GIGABIT, plainSamples } from '../../run/samples-for-tests';
+import { flagWords } from '../../words/fitness-words';
 import { FITNESS_EFFECTS } from './fitness-flag';
 import type { KernelSighting } from '../../domain/sightings';
 
@@ -36,6 +37,7 @@ describe('fitness', () => {
     ['peer-below-plan', {}, { peerLinkBps: 100e6 }],
     ['other-traffic', { client: { ...CLIENT, otherTraffic: { downBytes: 20e6, upBytes: 0, overMs: 10_000 } } }, {}],
     ['other-traffic', {}, { told: ['backup'] }],
+    ['line-in-use', {}, { lineUse: { downBps: 180e6, upBps: 0, fromMs: 0, untilMs: 40_000 } }],
     ['clock-jump', { client: { ...CLIENT, wallSpanMs: 3_613_000 } }, {}],
     ['power-saving', { client: { ...CLIENT, powerSaving: 'the battery is at 9 %' } }, {}],
     ['page-hidden', {}, { pageHiddenMs: 2100 }],
@@ -47,6 +49,19 @@ describe('fitness', () => {
     const expected = FITNESS_EFFECTS[code] === 'weakens' ? 'not met' : 'cannot tell';
     expect(report.planAnswer).toMatchObject({ word: expected });
     expect(report.planAnswer!.because).toContain(code);
+  });
+
+  it('says which way others used the line, and by how much, for that way alone', () => {
+    const lineUse = { downBps: 180e6, upBps: 2e6, fromMs: 0, untilMs: 40_000 };
+    const { report } = flagsOf({ kernel: [SIGHTING] }, { lineUse });
+    const flags = report.fitness.filter(({ code }) => code === 'line-in-use');
+    expect(flags).toMatchObject([{ direction: 'down', facts: { othersBps: 180e6, seconds: 40 } }]);
+    expect(flagWords(flags[0]!).fact).toMatch(
+      /^others moved 180 Mb\/s down over the line beside the 3\d\d Mb\/s of this run/,
+    );
+    // In the office itself nobody crosses the line, and where nobody counted nothing is said.
+    for (const other of [{ lineUse, reach: 'local' }, { lineUse: null }] as const)
+      expect(flagsOf({}, other).codes).not.toContain('line-in-use');
   });
 
   it('keeps quiet about what only looks like a sign', () => {

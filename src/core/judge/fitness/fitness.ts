@@ -1,6 +1,7 @@
 import { deviceFlags } from './device-flags';
 import type { FitnessFlag } from './fitness-flag';
 import type { FitnessInput } from './fitness-input';
+import { lineFlags } from './line-flags';
 import { linkFlags } from './link-flags';
 import { peerFlags } from './peer-flags';
 import { recordFlags } from './record-flags';
@@ -13,6 +14,7 @@ export function fitnessOf(input: FitnessInput): FitnessFlag[] {
     ...recordFlags(input),
     ...linkFlags(input),
     ...deviceFlags(input),
+    ...lineFlags(input),
     ...peerFlags(input),
     // Each of them takes from the line, so a shortfall proves nothing against the provider.
     ...(conditions.told ?? []).map((condition): FitnessFlag => ({

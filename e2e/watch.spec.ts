@@ -42,6 +42,15 @@ test('it is found when the line was out last week, for how long, and whose fault
   await expect(page.getByText('over 9 min')).toBeVisible();
 });
 
+test('who used the line in the evening is read off, with how much and for how long', async () => {
+  await watch(`?span=${2 * DAY_MS}`);
+  const busy = page.getByRole('region', { name: 'Busy times' });
+  await expect(
+    busy.getByText(/8\d\.\d of 100 Mb\/s up were in use; Archive box at port 6, in carried 8\d\.\d of them/).first(),
+  ).toBeVisible();
+  await expect(busy.getByRole('button', { name: /20:00/ }).first()).toBeVisible();
+});
+
 test('what the intercom did stands beside its mark, with its interval', async () => {
   await watch(`?span=${DAY_MS}`);
   const marks = page.getByRole('region', { name: 'Marks' });
@@ -121,6 +130,24 @@ test('a machine is asked for resolvers, a path and a share, and the answer is a 
   await page.getByLabel('to a name or an address').fill('a b');
   await page.getByRole('button', { name: 'Look', exact: true }).click();
   await expect(page.getByRole('alert').first()).toContainText('Give a name or an address');
+});
+
+test('a port that was looked at once is watched from then on', async () => {
+  await page.goto(`${program.origin}/look`);
+  await page.getByText('All that was found').first().click();
+  const port = page.getByRole('button', { name: /Keep watching .*port 5/ });
+  await port.click();
+  await expect(page.getByText('from now on.')).toBeVisible();
+  await watch('?span=300000');
+  await expect(page.getByText(/port 5, in$/)).toBeVisible();
+  await page.getByText('Lanes to be asked').click();
+  for (const way of ['in', 'out'])
+    await page
+      .getByRole('listitem')
+      .filter({ hasText: `port 5, ${way}` })
+      .getByRole('button', { name: 'end it' })
+      .click();
+  await expect(page.getByText(/port 5, in \(/)).toHaveCount(0);
 });
 
 test('which channel to take, which cable is bad, and what everybody moves are each said in a sentence', async () => {

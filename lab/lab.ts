@@ -16,6 +16,7 @@ import { removeLeftNamespaces } from './net/lab-line';
 import { readyForLab } from './net/lab-rights';
 import { faultsTable } from './tables/faults';
 import { lanesTable } from './tables/lanes';
+import { loadsTable } from './tables/loads';
 import { queueTable } from './tables/queue';
 import { tunnelTable } from './tables/tunnel';
 import { practiceTable } from './tables/practice';
@@ -32,6 +33,7 @@ const TABLES: Readonly<Record<string, (runs: number) => Promise<void>>> = {
   queue: () => queueTable(),
   faults: () => faultsTable(),
   lanes: () => lanesTable(),
+  loads: () => loadsTable(),
   bases: basesTable,
   queues: queuesTable,
   others: othersTable,

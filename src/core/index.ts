@@ -103,6 +103,7 @@ export * from './ports/port-findings';
 export * from './lanes/availability';
 export * from './lanes/echo-of-ping';
 export * from './lanes/lane';
+export * from './lanes/busy-times';
 export * from './lanes/lane-book';
 export * from './lanes/lane-figures';
 export * from './lanes/mark-effect';

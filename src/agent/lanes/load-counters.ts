@@ -27,8 +27,8 @@ const UP_TIME = '1.3.6.1.2.1.1.3.0';
 const COLUMNS = ['31.1.1.1.6', '31.1.1.1.10', '2.2.1.10', '2.2.1.16', '31.1.1.1.15'].map(
   (column) => `1.3.6.1.2.1.${column}`,
 );
-/** Faster than this no line is taken to be where the router does not tell. */
-const FASTEST_MBPS = 3000;
+/** Faster than this no line is taken to be where the router does not tell: so much fits into 32 bits between two readings. */
+const FASTEST_MBPS = 1500;
 
 function snmpCounters(host: string, index: string, key: string): LoadCounters {
   const session = new SnmpSession({ target: host, ...snmpLoginSchema.parse(JSON.parse(key)) });
@@ -48,24 +48,34 @@ function snmpCounters(host: string, index: string, key: string): LoadCounters {
   };
 }
 
-function igdCounters(): LoadCounters {
+/** `to`: whom to search; absent: everybody in this network. */
+export function igdCounters(to?: Parameters<typeof findIgd>[1]): LoadCounters {
   const closing = new AbortController();
   let service: IgdService | null = null;
+  let speedMbps = FASTEST_MBPS;
   const value = async (of: IgdService, action: string, name: string) => {
     const told = Number((await askIgd(of, action))?.[name] ?? NaN);
     if (!Number.isFinite(told) || told < 0) throw new Error('the router tells no counters');
     return told;
   };
+  const find = async () => {
+    const igd = await findIgd(closing.signal, to);
+    const found = igd?.services.find(({ type }) => type.includes(':WANCommonInterfaceConfig:'));
+    if (found === undefined) throw new Error('no router of this network tells its counters');
+    const link = await askIgd(found, 'GetCommonLinkProperties');
+    const told = ['NewLayer1DownstreamMaxBitRate', 'NewLayer1UpstreamMaxBitRate'].map((name) =>
+      Number(link?.[name] ?? 0),
+    );
+    speedMbps = Math.max(...told) / 1e6 || FASTEST_MBPS;
+    return found;
+  };
   return {
     read: async () => {
-      service ??=
-        (await findIgd(closing.signal))?.services.find(({ type }) => type.includes(':WANCommonInterfaceConfig:')) ??
-        null;
-      if (service === null) throw new Error('no router of this network tells its counters');
+      service ??= await find();
       try {
         const inBytes = await value(service, 'GetTotalBytesReceived', 'NewTotalBytesReceived');
         const outBytes = await value(service, 'GetTotalBytesSent', 'NewTotalBytesSent');
-        return { atMs: performance.now(), upMs: null, wide: false, speedMbps: FASTEST_MBPS, inBytes, outBytes };
+        return { atMs: performance.now(), upMs: null, wide: false, speedMbps, inBytes, outBytes };
       } catch (error) {
         // It may have come back somewhere else.
         service = null;

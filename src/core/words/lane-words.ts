@@ -1,8 +1,9 @@
 import type { Availability } from '../lanes/availability';
 import { isLoad, type LaneFigures, type LaneKind } from '../lanes/lane';
+import type { BusyTime } from '../lanes/busy-times';
 import type { MarkEffect } from '../lanes/mark-effect';
 import type { Fault } from '../lanes/whose-fault';
-import { delayWords, durationWords, rateWords, shareWords } from './quantity-words';
+import { delayWords, durationWords, nominalRateFigure, rateFigure, rateWords, shareWords } from './quantity-words';
 
 /** Whose a silence was, in a word for a list. */
 export const FAULT_NAMES: Readonly<Record<Fault, string>> = {
@@ -46,6 +47,15 @@ export function outageLength(fromMs: number, untilMs: number | null, nowMs: numb
 /** What a lane says, with its unit: a delay, or a load. */
 export const laneValueWords = (kind: LaneKind, value: number | null) =>
   isLoad(kind) ? rateWords(value === null ? null : value * 1e6) : delayWords(value);
+
+/** "84.0 of 100 Mb/s up were in use; Archive box carried 83.0 of them". */
+export function busyWords({ way, mbps, ofMbps, port }: BusyTime): string {
+  const who =
+    port === null
+      ? 'no port that is watched carried half of them'
+      : `${port.name} carried ${rateFigure(port.mbps * 1e6)} of them`;
+  return `${rateFigure(mbps * 1e6)} of ${nominalRateFigure(ofMbps * 1e6)} Mb/s ${way} were in use; ${who}`;
+}
 
 /** "3 of 60 lost: 2 there, 1 back", as far as it is known on which way. */
 export function lossWords(

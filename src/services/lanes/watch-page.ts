@@ -12,6 +12,7 @@ import type { StoredLane, StoredMark, StoredOutage } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { outagesAsHeard } from './outages';
+import { busyOf, type ShownBusyTime } from './shown-busy';
 import { stepsByLane, type ShownSteps } from './steps-of-span';
 
 export type { ShownSteps } from './steps-of-span';
@@ -57,6 +58,8 @@ export interface WatchedSpan {
   readonly machines: readonly ShownMachine[];
   readonly outages: readonly ShownOutage[];
   readonly marks: readonly ShownMark[];
+  /** When a line was busy by its router's counters, the newest first. */
+  readonly busy: readonly ShownBusyTime[];
   /** Runs of the span, as lanes of their own. */
   readonly runs: readonly {
     readonly id: string;
@@ -160,7 +163,7 @@ export async function watchedSpanOf(
     };
   });
   return done({
-    ...{ fromMs, untilMs, runs },
+    ...{ fromMs, untilMs, runs, busy: await busyOf(context, siteId, shown) },
     machines: shown.filter((machine) => machine.lanes.length > 0),
     outages: outages.map((outage) => ({
       ...{

@@ -38,7 +38,7 @@ const rolesOf = (kind: LaneKind) => (isLoad(kind) ? LOAD_ROLES : ROLES);
 /** How it is asked where nothing else is said. */
 const usualOf = (kind: LaneKind) => ({
   role: rolesOf(kind)[0]![0],
-  everySeconds: isLoad(kind) || kind === 'web' ? '10' : '1',
+  everySeconds: isLoad(kind) ? '15' : kind === 'web' ? '10' : '1',
 });
 
 /** STAMP, RFC 8762 §4.4. */

@@ -6,6 +6,7 @@ import type { ShownOutage } from '@/services';
 import { isTyping } from '../shell/console-keys';
 import { LaneForm, type TypedLane } from './lane-form';
 import { MarkList, type MarkActions } from './mark-list';
+import { BusyList } from './busy-list';
 import { OutageList } from './outage-list';
 import { useWatch } from './use-watch';
 import { WatchPicture } from './watch-picture';
@@ -24,7 +25,7 @@ interface WatchViewProps {
 }
 
 /** An outage with some minutes on each side. */
-function around({ fromMs, untilMs }: ShownOutage, nowMs: number): WatchSpan {
+function around({ fromMs, untilMs }: Pick<ShownOutage, 'fromMs' | 'untilMs'>, nowMs: number): WatchSpan {
   const until = untilMs ?? nowMs;
   const side = Math.max(AROUND_MS, until - fromMs);
   return { lengthMs: until - fromMs + 2 * side, untilMs: until + side >= nowMs ? null : until + side };
@@ -134,6 +135,16 @@ export function WatchView({ siteId, timeZone, nowMs: serverNowMs, begin, marks, 
                   onShow={(outage) => setSpan(around(outage, nowMs))}
                 />
               )}
+            </section>
+            <section aria-label="Busy times">
+              <h2 className="font-semibold">When the line was busy</h2>
+              <BusyList
+                busy={data.busy}
+                machines={data.machines}
+                {...{ timeZone, nowMs }}
+                span={spanWords(span)}
+                onShow={(busy) => setSpan(around(busy, nowMs))}
+              />
             </section>
             <section aria-label="Marks">
               <h2 className="font-semibold">Marks</h2>

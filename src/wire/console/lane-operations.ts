@@ -43,6 +43,8 @@ export const watchedSpanSchema = z.object({
       effects: z.array(z.object({ laneName: z.string(), sentence: z.string(), differs: z.boolean() })),
     }),
   ),
+  /** When a line was busy by its router's counters, the newest first. */
+  busy: z.array(z.object({ deviceId: id, fromMs: ms, untilMs: ms, sentence: z.string() })),
   runs: z.array(z.object({ id, deviceId: id, atMs: ms, downBps: maybe, upBps: maybe })),
 });
 

@@ -50,8 +50,8 @@ const polite = ({ kind, everySeconds }: { kind: string; everySeconds: number }) 
   kind !== 'web' || everySeconds >= LEAST_SECONDS_OF_PAGE;
 const rude = { path: ['everySeconds'], message: `A page is asked every ${LEAST_SECONDS_OF_PAGE} seconds at most.` };
 
-/** A small switch is asked at most ten times a minute. */
-const LEAST_SECONDS_OF_LOAD = 6;
+/** A small switch is not to feel it. */
+const LEAST_SECONDS_OF_LOAD = 10;
 const sparing = ({ kind, everySeconds }: { kind: LaneKind; everySeconds: number }) =>
   !isLoad(kind) || everySeconds >= LEAST_SECONDS_OF_LOAD;
 const unsparing = { path: ['everySeconds'], message: `A port is read every ${LEAST_SECONDS_OF_LOAD} seconds at most.` };

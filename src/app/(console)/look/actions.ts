@@ -52,7 +52,7 @@ export async function askLookAction(deviceId: string, what: LookKind, typed: Typ
   return act(COMMANDS.askLook, { deviceId, ...request.data }, HERE);
 }
 
-const LOAD_EVERY_SECONDS = 10;
+const LOAD_EVERY_SECONDS = 15;
 
 /** Both ways of a port as lanes from now on. */
 export async function keepLoadAction({ deviceId, target, name, role }: LoadToKeep): Promise<string | null> {

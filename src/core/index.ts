@@ -144,6 +144,7 @@ export * from './over-time/level-shifts';
 export * from './over-time/over-time';
 export * from './over-time/plan-over-time';
 export { isNeighbour, type SlowHours } from './over-time/slow-hours';
+export * from './over-time/hour-loads';
 export * from './over-time/timed-occasion';
 export * from './over-time/usual-band';
 export * from './words/time-words';

@@ -3,9 +3,11 @@ import { WEEK_BLOCKS, type BlockAnswer, type WeekBlock } from '../over-time/hour
 import type { LevelShift } from '../over-time/level-shifts';
 import type { OverTime } from '../over-time/over-time';
 import type { PlanOverTime } from '../over-time/plan-over-time';
+import type { Direction } from '../domain/plan';
+import { loadInHours, type HourLoads } from '../over-time/hour-loads';
 import type { SlowHours } from '../over-time/slow-hours';
 import { UNFIT_WORDS } from './fitness-words';
-import { countWords, delayFigure, rateFigure, rateWords, shareWords } from './quantity-words';
+import { countWords, delayFigure, nominalRateFigure, rateFigure, rateWords, shareWords } from './quantity-words';
 import { QUANTITY_NAMES, sideFigureWords } from './side-words';
 
 /** Something that lies in the interval of a change and may explain it. */
@@ -72,10 +74,35 @@ function spansOf(hours: readonly number[]): string[] {
   });
 }
 
+/** What goes over a line by the hour, and what its plan promises, payload, bits per second. */
+export interface LineLoads {
+  readonly hours: HourLoads;
+  readonly promised: Readonly<Record<Direction, number>>;
+}
+
+/** Both together, where both are known. */
+export const lineLoads = (
+  hours: HourLoads | null,
+  plan: { readonly downBps: number; readonly upBps: number } | undefined,
+): LineLoads | null =>
+  hours === null || plan === undefined ? null : { hours, promised: { down: plan.downBps, up: plan.upBps } };
+
 /** Hours of the day in which a rate is lower than in the others. */
 export function slowHoursWords(quantity: SideQuantity, slow: SlowHours): string {
   const spans = spansOf(slow.hours).join(', and between ');
   return `Between ${spans} ${SUBJECT[quantity]} is ${rateFigure(slow.bps)} Mb/s (${occasions(slow.occasions)}); else ${rateFigure(slow.elseBps)}.`;
+}
+
+/** Whose the slow hours are, as far as the line's own counters tell: nobody who is in this office, or perhaps somebody. */
+function whoseHoursWords(quantity: SideQuantity, slow: SlowHours, loads: LineLoads | null): string {
+  if (loads === null || (quantity !== 'down' && quantity !== 'up')) return '';
+  const load = loadInHours(loads.hours[quantity], slow.hours, loads.promised[quantity]);
+  if (load === null) return '';
+  const { mbps, ofMbps, busy } = load;
+  const use = `${rateFigure(mbps * 1e6)} of ${nominalRateFigure(ofMbps * 1e6)} Mb/s ${quantity}`;
+  return busy
+    ? ` Everybody in this office together moves ${use} then, by the router's counters: look first who does.`
+    : ` Everybody in this office together moves only ${use} then, by the router's counters: it is not made here.`;
 }
 
 export function blockWords(
@@ -107,6 +134,7 @@ export function timeSentences(
   shows: readonly (OverTime & { readonly last: number | null })[],
   explains: readonly Explains[],
   moment: Moment,
+  loads: LineLoads | null = null,
 ): string[] {
   const shifts = shows
     .flatMap(({ quantity, shifts: of }) => of.map((shift) => ({ quantity, shift })))
@@ -114,7 +142,7 @@ export function timeSentences(
     .map(({ quantity, shift }) => shiftWords(quantity, shift, explains, moment));
   const hours = shows.flatMap(({ quantity, slowHours, weekBlocks }) =>
     slowHours !== null
-      ? [slowHoursWords(quantity, slowHours)]
+      ? [slowHoursWords(quantity, slowHours) + whoseHoursWords(quantity, slowHours, loads)]
       : WEEK_BLOCKS.flatMap((block) => weekBlocks.filter((each) => each.block === block && each.worse)).map((each) =>
           blockWords(quantity, each),
         ),

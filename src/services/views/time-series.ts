@@ -6,6 +6,7 @@ import {
   planPayloadBps,
   SIDE_QUANTITIES,
   SWAP_WORDS,
+  type HourLoads,
   type AnsweredRun,
   type Direction,
   type FitnessCode,
@@ -21,6 +22,7 @@ import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { calendarIn, type CalendarMoment } from '../diagnosis';
 import { planOfRow } from '../office/plan-of-row';
+import { hourLoadsOf } from './hour-loads';
 import { readSubject } from './time-subjects';
 
 /** Occasions column by column, the oldest first: a hundred thousand of them travel as a few lists. */
@@ -67,6 +69,8 @@ export interface TimeSeries {
   readonly practiceAside: number;
   /** Figures of a line that it is not to be judged by, for something nearer may be the limit. */
   readonly unfit: number;
+  /** What goes over the line by the hour, by its router's counters; null: nobody reads them, or it is not crossed. */
+  readonly hourLoads: HourLoads | null;
 }
 
 const isUnfitRun = ({ flagsDown, flagsUp }: TimedRun) => isUnfit(flagsDown) || isUnfit(flagsUp);
@@ -206,6 +210,7 @@ export async function timeSeriesOf(
     plan: isLine && plans.length > 0 ? planOverTime(answered) : null,
     practiceAside: found.length - runs.length,
     unfit: isLine ? runs.filter(isUnfitRun).length : 0,
+    hourLoads: isLine || subject.reach === 'internet' ? await hourLoadsOf(context, siteId, site.timeZone) : null,
   });
 }
 

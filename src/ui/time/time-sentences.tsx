@@ -1,4 +1,4 @@
-import { nothingOverTime, timeSentences, type OverTime } from '@/core';
+import { lineLoads, nothingOverTime, timeSentences, type OverTime } from '@/core';
 import type { WorkedOutSeries } from './time-chart';
 import type { Shown } from './time-messages';
 
@@ -16,7 +16,8 @@ export function Sentences({
   readonly moment: (ms: number) => string;
 }) {
   const shows = found.shows.map(asOverTime);
-  const sentences = timeSentences(shows, found.series.flags, moment);
+  const { flags, hourLoads, plans } = found.series;
+  const sentences = timeSentences(shows, flags, moment, lineLoads(hourLoads, plans.at(-1)));
   if (sentences.length === 0)
     return <p className="text-[1.1rem]">{nothingOverTime(shows, found.series.occasions.runId.length)}</p>;
   const [first, ...more] = sentences;

@@ -46,6 +46,8 @@ const series = z.object({
   plan: plan.nullable(),
   practiceAside: z.number(),
   unfit: z.number(),
+  /** What goes over the line by the hour of the day, 24 medians each way, Mb/s, by its router's counters; null: nobody reads them. */
+  hourLoads: z.object({ down: figures, up: figures }).nullable(),
 });
 
 /** What time shows, for the page and for scripts. */

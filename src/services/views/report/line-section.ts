@@ -1,4 +1,4 @@
-import { overTimeOfColumn, planOverTimeWords, shareWords, timeSentences, type SideQuantity } from '@/core';
+import { lineLoads, overTimeOfColumn, planOverTimeWords, shareWords, timeSentences, type SideQuantity } from '@/core';
 import type { ConsoleContext } from '../../console/console-context';
 import { timeSeriesOf, type TimeSeries } from '../time-series';
 import type { ReportSpan } from './measured-section';
@@ -25,12 +25,12 @@ export async function lineSection(
   for (const line of await context.store.sites.linesOf(siteId)) {
     const series = await timeSeriesOf(context, siteId, `line ${line.id}`, span);
     if (!series.ok || series.value.plan === null || series.value.occasions.runId.length === 0) continue;
-    const { plan, flags } = series.value;
+    const { plan, flags, hourLoads, plans } = series.value;
     const within = flags.filter(({ atMs }) => atMs >= span.fromMs && atMs < span.untilMs);
     const [first, ...more] = planOverTimeWords(plan, moment);
     lead.push(`${line.name}: ${first}`);
     const shows = ASKED.map((quantity) => shownOf(series.value, quantity));
-    for (const sentence of [...more, ...timeSentences(shows, within, moment)])
+    for (const sentence of [...more, ...timeSentences(shows, within, moment, lineLoads(hourLoads, plans.at(-1)))])
       sentences.push(`${line.name}: ${sentence}`);
     for (const { day, met, notMet } of plan.days)
       rows.push([day, line.name, String(met), String(notMet), shareWords(met / (met + notMet))]);

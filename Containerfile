@@ -27,7 +27,7 @@ ENTRYPOINT ["node", "dist/peer-cli.js", "--port", "4870", "--key", "/data/peer-k
 
 FROM base AS agent
 COPY --from=built /opt/bent-straw/dist/agent.mjs /opt/bent-straw/agent.mjs
-ENV XDG_STATE_HOME=/data MALLOC_ARENA_MAX=1
+ENV XDG_STATE_HOME=/data MALLOC_ARENA_MAX=1 MALLOC_TRIM_THRESHOLD_=131072 MALLOC_MMAP_THRESHOLD_=131072
 USER node
 ENTRYPOINT ["node", "/opt/bent-straw/agent.mjs"]
 CMD ["serve"]

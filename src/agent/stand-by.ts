@@ -7,6 +7,7 @@ import { answerLook, LookFault, type TakeLook } from './look';
 import { FarEndKeeper, type OpenFarEnd } from './far-end-keeper';
 import { oneRun } from './one-run';
 import { keepStandingLine, type Dismissal } from './standing-line';
+import { tidyMemory } from './tidy-memory';
 
 type Asked = Extract<StandingOrder, { kind: 'asked' }>;
 type LookOrder = Extract<StandingOrder, { kind: 'look' }>;
@@ -49,6 +50,8 @@ export interface StandByOptions {
   readonly everyMs?: number;
 }
 
+/** What has ended a moment ago is let go by then. */
+const TIDY_AFTER_MS = 5000;
 const EVERY_MS = 20_000;
 
 const SENT_AWAY: Readonly<Record<Dismissal, string>> = {
@@ -103,6 +106,7 @@ export async function standBy(options: StandByOptions): Promise<void> {
       signal.removeEventListener('abort', stopToo);
       withdrawn.delete(turnId);
       current = null;
+      tidying.refresh();
     }
   };
 
@@ -142,6 +146,11 @@ export async function standBy(options: StandByOptions): Promise<void> {
     }
   };
 
+  const tidying = setTimeout(() => {
+    if (current === null) tidyMemory();
+  }, TIDY_AFTER_MS);
+  tidying.unref();
+
   const handInLeft = async () => {
     if (!standing || current !== null) return;
     const { taken } = await deliverLeft(post, outbox);
@@ -169,5 +178,6 @@ export async function standBy(options: StandByOptions): Promise<void> {
   } finally {
     farEnds.endAll();
     clearInterval(handingIn);
+    clearTimeout(tidying);
   }
 }

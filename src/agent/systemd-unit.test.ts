@@ -34,7 +34,9 @@ describe('the unit of an agent', () => {
     const options = { what: 'x', state: 'x', words: ['x'] };
     expect(systemdUnit(options)).not.toMatch(/MemoryHigh|MALLOC/);
     expect(valueOf(systemdUnit({ ...options, memory: '200M' }), 'MemoryHigh')).toBe('200M');
-    expect(systemdUnit({ ...options, memory: '200M' })).toContain('\nEnvironment=MALLOC_ARENA_MAX=1\n');
+    expect(systemdUnit({ ...options, memory: '200M' })).toMatch(
+      /\nEnvironment=MALLOC_ARENA_MAX=1 MALLOC_TRIM_THRESHOLD_=131072 MALLOC_MMAP_THRESHOLD_=131072\n/,
+    );
   });
 
   const ANALYZE = '/usr/bin/systemd-analyze';

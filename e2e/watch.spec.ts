@@ -39,7 +39,7 @@ test('it is found when the line was out last week, for how long, and whose fault
   const item = outages.getByRole('listitem').filter({ hasText: ', 42 s:' });
   await item.getByRole('button').click();
   await expect(page).toHaveURL(/until=/);
-  await expect(page.getByText('over 9 min')).toBeVisible();
+  await expect(page.getByText('over 9 min', { exact: true })).toBeVisible();
 });
 
 test('who used the line in the evening is read off, with how much and for how long', async () => {
@@ -91,15 +91,15 @@ test('a lane is added and ended; what cannot be asked is said', async () => {
   await watch();
   await page.getByText('Lanes to be asked').click();
   const form = page.getByRole('form', { name: 'New lane' });
-  await form.getByLabel('to').fill('-f');
+  await form.getByRole('textbox', { name: 'to', exact: true }).fill('-f');
   await form.getByRole('button', { name: 'Add the lane' }).click();
   await expect(form.getByRole('alert')).toHaveText('Give a name or an address, such as 192.0.2.1.');
-  await form.getByLabel('to').fill('203.0.113.77');
+  await form.getByRole('textbox', { name: 'to', exact: true }).fill('203.0.113.77');
   await form.getByLabel('called').fill('A far shop');
   await form.getByRole('button', { name: 'Add the lane' }).click();
   const row = page.getByRole('listitem').filter({ hasText: 'A far shop' });
   await expect(row).toBeVisible();
-  await form.getByLabel('to').fill('203.0.113.77');
+  await form.getByRole('textbox', { name: 'to', exact: true }).fill('203.0.113.77');
   await form.getByRole('button', { name: 'Add the lane' }).click();
   await expect(form.getByRole('alert')).toContainText('asks there already');
   await row.getByRole('button', { name: 'end it' }).click();
@@ -134,20 +134,22 @@ test('a machine is asked for resolvers, a path and a share, and the answer is a 
 
 test('a port that was looked at once is watched from then on', async () => {
   await page.goto(`${program.origin}/look`);
-  await page.getByText('All that was found').first().click();
-  const port = page.getByRole('button', { name: /Keep watching .*port 5/ });
-  await port.click();
-  await expect(page.getByText('from now on.')).toBeVisible();
+  const look = page.getByRole('listitem').filter({ hasText: 'The ports of 198.51.100.3' }).first();
+  await look.getByRole('group').evaluate((details: HTMLDetailsElement) => (details.open = true));
+  const keep = look.getByRole('button', { name: /^Keep watching / }).first();
+  const name = (await keep.getAttribute('aria-label'))!.replace('Keep watching ', '');
+  await keep.click();
+  await expect(look.getByText('from now on.')).toBeVisible();
   await watch('?span=300000');
-  await expect(page.getByText(/port 5, in$/)).toBeVisible();
-  await page.getByText('Lanes to be asked').click();
+  const lanes = page.getByRole('slider', { name: 'Lanes of Attic agent' });
   for (const way of ['in', 'out'])
-    await page
-      .getByRole('listitem')
-      .filter({ hasText: `port 5, ${way}` })
-      .getByRole('button', { name: 'end it' })
-      .click();
-  await expect(page.getByText(/port 5, in \(/)).toHaveCount(0);
+    await expect(lanes).toHaveAttribute('aria-valuetext', new RegExp(`${name}, ${way}: `));
+  await page.getByText('Lanes to be asked').click();
+  for (const way of ['in', 'out']) {
+    const lane = page.getByRole('listitem').filter({ hasText: `${name}, ${way}` });
+    await lane.getByRole('button', { name: 'end it' }).click();
+    await expect(lane).toHaveCount(0);
+  }
 });
 
 test('which channel to take, which cable is bad, and what everybody moves are each said in a sentence', async () => {

@@ -1,7 +1,7 @@
 import { IGD_TARGET } from '@/core';
 import { snmpLoginSchema } from '@/wire';
 import { askIgd, findIgd, type IgdService } from '../look/igd';
-import { numberOf, SnmpSession } from '../look/snmp-session';
+import { numberOf, SnmpSession, USUAL_LOGIN } from '../look/snmp-session';
 
 /** What a port had moved at a moment; null: it does not say. */
 export interface LoadReading {
@@ -30,8 +30,9 @@ const COLUMNS = ['31.1.1.1.6', '31.1.1.1.10', '2.2.1.10', '2.2.1.16', '31.1.1.1.
 /** Faster than this no line is taken to be where the router does not tell: so much fits into 32 bits between two readings. */
 const FASTEST_MBPS = 1500;
 
-function snmpCounters(host: string, index: string, key: string): LoadCounters {
-  const session = new SnmpSession({ target: host, ...snmpLoginSchema.parse(JSON.parse(key)) });
+function snmpCounters(host: string, index: string, key: string | null): LoadCounters {
+  const login = key === null ? USUAL_LOGIN : snmpLoginSchema.parse(JSON.parse(key));
+  const session = new SnmpSession({ target: host, ...login });
   return {
     // One request for all of it.
     read: async () => {
@@ -90,7 +91,6 @@ export function igdCounters(to?: Parameters<typeof findIgd>[1]): LoadCounters {
 export function openLoadCounters(target: string, key: string | null): LoadCounters {
   if (target === IGD_TARGET) return igdCounters();
   const [, host, index] = /^(.+)\/(\d+)$/.exec(target) ?? [];
-  if (host === undefined || index === undefined || key === null)
-    throw new Error('no port is named, or no login for it');
+  if (host === undefined || index === undefined) throw new Error('no port is named');
   return snmpCounters(host, index, key);
 }

@@ -8,9 +8,7 @@ import { lookAtNames } from './names';
 import { lookAtPath } from './path';
 import { lookAtPorts } from './ports';
 import { lookAtShare } from './share';
-
-/** What many devices come with. */
-const PUBLIC: SnmpLogin = { port: 161, community: 'public', user: null };
+import { USUAL_LOGIN } from './snmp-session';
 
 /** `login`: for a device that is asked by SNMP. Looks at what is asked for. Throws LookFault with what kept it from that. */
 export async function doLook(
@@ -29,7 +27,7 @@ export async function doLook(
       case 'path':
         return await lookAtPath(asked, signal);
       case 'ports':
-        return await lookAtPorts(asked, login ?? PUBLIC, signal);
+        return await lookAtPorts(asked, login ?? USUAL_LOGIN, signal);
       case 'line':
         return await lookAtLine(asked, signal);
       case 'air':

@@ -6,6 +6,9 @@ export interface SnmpAccess extends SnmpLogin {
   readonly target: string;
 }
 
+/** What many devices come with. */
+export const USUAL_LOGIN: SnmpLogin = { port: 161, community: 'public', user: null };
+
 const PATIENCE_MS = 2500;
 /** So many rows with one answer: a switch of 24 ports says a column in one or two. */
 const REPETITIONS = 30;

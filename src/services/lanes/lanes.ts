@@ -1,4 +1,4 @@
-import { IGD_TARGET, isLoad, type Lane, type LaneKind, type MachineFacts } from '@/core';
+import { isLoad, type Lane, type LaneKind, type MachineFacts } from '@/core';
 import type { Device, StoredLane } from '@/store';
 import { done, failed, type ConsoleFaultCode, type NewLaneForm, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
@@ -87,9 +87,6 @@ export async function beginLanes(
   await tellLanes(context, device.id);
 }
 
-const noLoginFor = async (context: ConsoleContext, siteId: string, target: string) =>
-  (await snmpLogin(context, siteId, hostOfLoad(target), undefined)) === null;
-
 /** One more lane of a machine. */
 export async function addLane(
   context: ConsoleContext,
@@ -101,8 +98,6 @@ export async function addLane(
     const device = await context.store.sites.device(deviceId);
     return failed('agent-cannot', { agent: device?.name ?? 'That machine' });
   }
-  if (isLoad(kind) && target !== IGD_TARGET && (await noLoginFor(context, agent.siteId, target)))
-    return failed('lane-needs-login', { target: hostOfLoad(target) });
   const lanes = await context.store.lanes.ofDevice(deviceId);
   if (lanes.filter(isAsked).length >= MOST_LANES) return failed('too-many-lanes', { most: MOST_LANES });
   const everyMs = Math.round(everySeconds * 1000);

@@ -28,12 +28,6 @@ export const AGENT_SIDE_FAULTS = {
     title: 'Agent cannot do that',
     sentence: '{agent} runs an agent that does not know how to do that. Bring it up to date from the page of agents.',
   },
-  'lane-needs-login': {
-    status: 409,
-    title: 'Ports not looked at yet',
-    sentence:
-      'How {target} is read by SNMP is not known yet. Look at its ports once (Look from a machine); its login is kept for this.',
-  },
   'lane-unknown': {
     status: 404,
     title: 'No such lane',

@@ -93,7 +93,6 @@ export const LANE_OPERATIONS = {
         'not-signed-in',
         'agent-unknown',
         'agent-cannot',
-        'lane-needs-login',
         'too-many-lanes',
         'lane-there',
         'request-malformed',

@@ -23,7 +23,7 @@ describe('when the line was busy', () => {
     expect(more).toEqual([]);
     expect(only).toMatchObject({ way: 'up', fromMs: AT + 10 * MINUTE_MS, untilMs: AT + 52 * MINUTE_MS, ofMbps: 100 });
     expect(only!.port).toEqual({ name: 'Archive box', mbps: 83 });
-    expect(busyWords(only!)).toBe('84.0 of 100 Mb/s up were in use; Archive box carried 83.0 of them');
+    expect(busyWords(only!)).toBe('84.0 of 100 Mb/s up were in use, nearly all of it over Archive box');
   });
 
   it('blames no port that did not carry half of it, nor one that nobody read then', () => {
@@ -31,7 +31,7 @@ describe('when the line was busy', () => {
     const unread = lane('Archive box', (minute) => (inBackup(minute) ? null : 90));
     const [only] = busyTimes({ down: null, up }, PROMISED, [desk, unread]);
     expect(only!.port).toBeNull();
-    expect(busyWords(only!)).toBe('84.0 of 100 Mb/s up were in use; no port that is watched carried half of them');
+    expect(busyWords(only!)).toBe('84.0 of 100 Mb/s up were in use; no port that is watched carried half of it');
   });
 
   it('is one time over a pause of two minutes, and two over a longer one', () => {

@@ -48,13 +48,17 @@ export function outageLength(fromMs: number, untilMs: number | null, nowMs: numb
 export const laneValueWords = (kind: LaneKind, value: number | null) =>
   isLoad(kind) ? rateWords(value === null ? null : value * 1e6) : delayWords(value);
 
-/** "84.0 of 100 Mb/s up were in use; Archive box carried 83.0 of them". */
+/** Ports are lanes each way; in a sentence they are ports. */
+const portName = (name: string) => name.replace(/, (?:in|out)$/, '');
+/** More is nearly all, as exactly as two devices count. */
+const NEARLY_ALL = 0.95;
+
+/** "84.0 of 100 Mb/s up were in use, nearly all of it over Archive box". */
 export function busyWords({ way, mbps, ofMbps, port }: BusyTime): string {
-  const who =
-    port === null
-      ? 'no port that is watched carried half of them'
-      : `${port.name} carried ${rateFigure(port.mbps * 1e6)} of them`;
-  return `${rateFigure(mbps * 1e6)} of ${nominalRateFigure(ofMbps * 1e6)} Mb/s ${way} were in use; ${who}`;
+  const use = `${rateFigure(mbps * 1e6)} of ${nominalRateFigure(ofMbps * 1e6)} Mb/s ${way} were in use`;
+  if (port === null) return `${use}; no port that is watched carried half of it`;
+  const share = port.mbps >= NEARLY_ALL * mbps ? 'nearly all' : rateFigure(port.mbps * 1e6);
+  return `${use}, ${share} of it over ${portName(port.name)}`;
 }
 
 /** "3 of 60 lost: 2 there, 1 back", as far as it is known on which way. */

@@ -18,7 +18,7 @@ export interface TypedLane {
 
 const KINDS: readonly (readonly [LaneKind, string, string])[] = [
   ['echo', 'echo requests', '192.0.2.1'],
-  ['stamp', 'STAMP, which tells on which way packets are lost', '192.0.2.1:862'],
+  ['stamp', 'STAMP (RFC 8762)', '192.0.2.1:862'],
   ['connect', 'the handshake of a port', '192.0.2.1:443'],
   ['web', 'the first byte of a web page', 'https://example.com'],
   ['load-in', 'the load into a port, or down the line', '192.0.2.1/3, or igd'],

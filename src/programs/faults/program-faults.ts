@@ -32,7 +32,7 @@ export const PROGRAM_FAULTS = {
     '{key} is not a public key. Copy all 43 characters from the set-up page of the console: --trust KEY.',
   'udp-port-missing': 'Plain or keyed packets are answered on a port of their own. Give it too: --udp PORT.',
   'udp-key-unusable':
-    'There is no key in {file}. Write one there, as text or in hexadecimal digits after 0x, the same as at the other end.',
+    'There is no key in {file}. Give a file that holds one, as text or in hexadecimal digits after 0x, the same as at the other end.',
   'certificate-half':
     'A certificate needs its key, and a key its certificate. Give both: --tls-cert FILE --tls-key FILE.',
   'certificate-unusable':

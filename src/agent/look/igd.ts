@@ -1,5 +1,6 @@
 import { createSocket } from 'node:dgram';
 import { XMLParser } from 'fast-xml-parser';
+import { httpRequest, type HttpAnswer, type HttpOrder } from '@/client/node';
 import { isPrivateAddress } from '@/wire/address';
 import { LookFault } from './look-fault';
 
@@ -54,17 +55,10 @@ function locate(to: typeof EVERYBODY, signal: AbortSignal): Promise<{ url: strin
   });
 }
 
-/** A body of limited size. Throws what fetch throws. */
-async function read(url: string, init: RequestInit = {}): Promise<{ readonly ok: boolean; readonly text: string }> {
-  const answer = await fetch(url, { ...init, redirect: 'error', signal: AbortSignal.timeout(PATIENCE_MS) });
-  const parts: Uint8Array[] = [];
-  let bytes = 0;
-  for await (const part of answer.body as unknown as AsyncIterable<Uint8Array>) {
-    bytes += part.byteLength;
-    if (bytes > MOST_BYTES) throw new Error('it says more than a router would');
-    parts.push(part);
-  }
-  return { ok: answer.ok, text: Buffer.concat(parts).toString('utf8') };
+/** A body of limited size; nothing that leads elsewhere is followed. Rejects where nobody answers, or too much. */
+function read(url: string, order: Pick<HttpOrder, 'method' | 'headers' | 'body'>): Promise<HttpAnswer> {
+  const limits = { signal: AbortSignal.timeout(PATIENCE_MS), mostBytes: MOST_BYTES };
+  return httpRequest(new URL(url), { ...order, ...limits }, 0);
 }
 
 type Tree = Readonly<Record<string, unknown>>;
@@ -90,7 +84,7 @@ function servicesOf(device: Tree, base: string): IgdService[] {
 export async function findIgd(signal: AbortSignal, to = EVERYBODY): Promise<Igd | null> {
   const found = await locate(to, signal);
   if (found === null) return null;
-  const { text } = await read(found.url);
+  const { text } = await read(found.url, { method: 'GET' });
   const root = (parser.parse(text) as Tree)['root'];
   const device = isTree(root) ? root['device'] : undefined;
   if (!isTree(device)) throw new LookFault('igd-odd', { target: found.address });

@@ -6,6 +6,8 @@ export interface HttpOrder {
   readonly headers?: Readonly<Record<string, string>>;
   readonly body?: string;
   readonly signal?: AbortSignal;
+  /** Whoever says more is not heard to the end. */
+  readonly mostBytes?: number;
 }
 
 /** As much of an answer as is gone by; the body has been read. */
@@ -13,6 +15,7 @@ export interface HttpAnswer {
   readonly status: number;
   readonly ok: boolean;
   readonly setCookies: readonly string[];
+  readonly text: string;
   /** Rejects where the body is no JSON. */
   json(): Promise<unknown>;
 }
@@ -23,12 +26,12 @@ const MOST_REDIRECTS = 3;
 /** Asked again elsewhere, by the same method and with the same body (RFC 9110, 15.4). */
 const ELSEWHERE = new Set([307, 308]);
 
-async function bodyOf(answer: IncomingMessage): Promise<string> {
+async function bodyOf(answer: IncomingMessage, mostBytes = MOST_BYTES): Promise<string> {
   const parts: Buffer[] = [];
   let bytes = 0;
   for await (const part of answer as AsyncIterable<Buffer>) {
     bytes += part.length;
-    if (bytes > MOST_BYTES) throw new Error(`the answer is longer than ${MOST_BYTES / 1024 / 1024} MB`);
+    if (bytes > mostBytes) throw new Error(`the answer is longer than ${mostBytes / 1024 / 1024} MB`);
     parts.push(part);
   }
   return Buffer.concat(parts).toString();
@@ -38,7 +41,8 @@ function answered(url: URL, { method, headers, body, signal }: HttpOrder): Promi
   return new Promise((resolve, reject) => {
     const request = (url.protocol === 'https:' ? requestByTls : requestPlainly)(url, {
       ...{ method, signal },
-      headers: { ...headers, 'Content-Length': Buffer.byteLength(body ?? '') },
+      // Small devices need not be asked with a body that is none.
+      headers: method === 'GET' ? headers : { ...headers, 'Content-Length': Buffer.byteLength(body ?? '') },
     });
     request.once('response', resolve).once('error', reject).end(body);
   });
@@ -60,9 +64,9 @@ export async function httpRequest(url: URL, order: HttpOrder, redirects = MOST_R
       throw new Error(`${url.host} sends to ${location}`);
     return httpRequest(next, order, redirects - 1);
   }
-  const text = await bodyOf(answer);
+  const text = await bodyOf(answer, order.mostBytes);
   return {
-    ...{ status, ok: status >= 200 && status < 300, setCookies: answer.headers['set-cookie'] ?? [] },
+    ...{ status, ok: status >= 200 && status < 300, setCookies: answer.headers['set-cookie'] ?? [], text },
     json: () => Promise.resolve(text).then((read) => JSON.parse(read) as unknown),
   };
 }

@@ -1,3 +1,3 @@
-export { httpRequest } from './http-request';
+export { httpRequest, type HttpAnswer, type HttpOrder } from './http-request';
 export { openWebTransport } from './web/web-transport';
 export { openNodeTransport, type NodeTransportOptions } from './node-transport';

@@ -61,9 +61,14 @@ export async function seeWhoElse(context: ConsoleContext): Promise<boolean> {
   const lanes = await queries.ofLines();
   if (lanes.length === 0) return false;
   const bySite = groupedBy(lanes, ({ siteId }) => siteId);
+  // Readings come a minute at a time: a run that ended after the newest is not looked at yet.
+  const readUntil = new Map<string, number>();
+  for (const [siteId, of] of bySite)
+    readUntil.set(siteId, (await queries.newestMinute(of.map(({ id }) => id))) ?? -Infinity);
   let told = false;
   for (const run of await runs.withoutLineUse([...bySite.keys()], context.wallMs() - WAITS_MS))
-    told = (await judgeByUse(context, run, bySite.get(run.siteId)!)) || told;
+    if (run.endedAtMs !== null && run.endedAtMs < readUntil.get(run.siteId)! + MINUTE_MS)
+      told = (await judgeByUse(context, run, bySite.get(run.siteId)!)) || told;
   if (told) context.changes.tell('runs');
   return told;
 }

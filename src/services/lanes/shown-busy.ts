@@ -1,7 +1,7 @@
 import { busyTimes, busyWords, isLoad, type LaneKind, type LoadSteps } from '@/core';
+import type { StoredLane } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
-import type { StoredLane } from '@/store';
 import type { ShownSteps } from './steps-of-span';
 
 type Read = Pick<StoredLane, 'id' | 'name' | 'kind' | 'role' | 'everyMs'> & { readonly steps: ShownSteps };

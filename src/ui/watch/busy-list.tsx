@@ -1,5 +1,6 @@
 import { outageLength } from '@/core';
 import type { ShownMachine, WatchedSpan } from '@/services';
+import { MomentButton } from './moment-button';
 
 type Busy = WatchedSpan['busy'][number];
 
@@ -32,14 +33,8 @@ export function BusyList({ busy, machines, timeZone, nowMs, span, onShow }: Busy
     <ul>
       {busy.map((each) => (
         <li key={`${each.deviceId} ${each.fromMs} ${each.sentence}`} className="border-t border-hairline py-1.5">
-          <button
-            type="button"
-            onClick={() => onShow(each)}
-            className="figure whitespace-nowrap text-left text-[0.85rem] underline decoration-hairline underline-offset-4 hover:decoration-ink"
-          >
-            {when.format(each.fromMs)}
-          </button>
-          , {outageLength(each.fromMs, each.untilMs, nowMs)}
+          <MomentButton onClick={() => onShow(each)}>{when.format(each.fromMs)}</MomentButton>,{' '}
+          {outageLength(each.fromMs, each.untilMs, nowMs)}
           <span className="block break-words text-sm text-quiet">{each.sentence}</span>
         </li>
       ))}

@@ -1,5 +1,6 @@
 import { FAULT_NAMES, outageLength } from '@/core';
 import type { ShownOutage } from '@/services';
+import { MomentButton } from './moment-button';
 
 interface OutageListProps {
   readonly outages: readonly ShownOutage[];
@@ -19,14 +20,8 @@ export function OutageList({ outages, timeZone, nowMs, onShow }: OutageListProps
     <ul>
       {outages.map((outage) => (
         <li key={outage.id} className="border-t border-hairline py-1.5">
-          <button
-            type="button"
-            onClick={() => onShow(outage)}
-            className="figure whitespace-nowrap text-left text-[0.85rem] underline decoration-hairline underline-offset-4 hover:decoration-ink"
-          >
-            {when.format(outage.fromMs)}
-          </button>
-          , {outageLength(outage.fromMs, outage.untilMs, nowMs)}:{' '}
+          <MomentButton onClick={() => onShow(outage)}>{when.format(outage.fromMs)}</MomentButton>,{' '}
+          {outageLength(outage.fromMs, outage.untilMs, nowMs)}:{' '}
           <span
             className={
               outage.fault === 'line' || outage.fault === 'line-or-theirs' ? 'font-medium text-starved' : 'font-medium'

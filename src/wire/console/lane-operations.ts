@@ -63,7 +63,8 @@ export const LANE_ROUTES: readonly Operation[] = [
     caller: 'technician',
     method: 'get',
     path: '/api/v1/sites/{id}/watch',
-    summary: 'The lanes of an office over a span of time, what was silent in it, and whose fault that was.',
+    summary:
+      'The lanes of an office over a span of time, what was silent in it, and whose fault that was. Of loads (`load-in`, `load-out`) the figures are Mb/s, of all others ms.',
     query: watchQuerySchema,
     answers: { 200: watchedSpanSchema },
     faults: ['not-signed-in', 'site-missing', 'request-malformed'],

@@ -1,4 +1,4 @@
-import { reportOf, RUN_PROFILES, type RunConditions, type RunProfile } from '@/core';
+import { reportOf, RUN_PROFILES, seededRandom, type RunConditions, type RunProfile } from '@/core';
 import { stepRun } from './run-machine';
 import { samplesOf as samplesOfRun, STARTING, type RunEffect, type RunEvent, type RunState } from './run-state';
 
@@ -223,6 +223,24 @@ describe('a run', () => {
     const { state, effects } = drive(GOOD, () => null, RUN_PROFILES.delay);
     expect(state.status).toBe('finished');
     expect(effects.some(({ kind }) => kind === 'start-load')).toBe(false);
+  });
+
+  it('is never called unsettled where it stopped before its longest', () => {
+    const { mostDirectionMs } = STANDARD;
+    let early = 0;
+    for (let seed = 1; seed <= 60; seed += 1) {
+      // A long path on which single losses take half of the rate for some round trips, at moments of their own.
+      const random = seededRandom(seed);
+      const losses = Array.from({ length: 12 }, () => ({ at: 30_000 * random(), forMs: 200 + 1300 * random() }));
+      const dented = (ms: number) => losses.some(({ at, forMs }) => ms >= at && ms < at + forMs);
+      const line: Network = { ...GOOD, downBps: (ms) => (dented(ms) ? 40e6 + 30e6 * random() : 95e6 + 2e6 * random()) };
+      const { state } = drive(line);
+      const [, download] = samplesOf(state).phases;
+      if (download!.toMs - download!.fromMs >= mostDirectionMs) continue;
+      early += 1;
+      expect(reportOf(samplesOf(state), OVER_GIGABIT_CONDITIONS).down.rate!.unsettledBy).toBeNull();
+    }
+    expect(early).toBeGreaterThan(20);
   });
 
   it('lasts its whole time when it soaks', () => {

@@ -2,6 +2,7 @@ import {
   countedFromMs,
   directionBytes,
   echoedBetween,
+  figureOf,
   finalBytes,
   firstStreams,
   hasDrained,
@@ -143,7 +144,9 @@ function knowsEnough(log: RunLog, phase: LoadPhase, name: SeriesName, { steady }
   const fromMs = countedFromMs(startedMs, changesMs.slice(1), idleMs, steady);
   const countedMs = series.atMs.at(-1)! - fromMs;
   if (countedMs < leastCountedMs(idleMs, steady, rateBetween(series, fromMs, series.atMs.at(-1)!))) return false;
-  return isSettled(rateBins(series, RATE_BIN_MS, fromMs).bps, RATE_BIN_MS, steady);
+  const { bps, ...bins } = rateBins(series, RATE_BIN_MS, fromMs);
+  // What ends the direction is what its figure is judged by: one that would be called unsettled goes on.
+  return isSettled(bps, RATE_BIN_MS, steady) && figureOf({ ...bins, bps }, steady)?.unsettledBy === null;
 }
 
 /** What the slower series of a phase has carried since its ramp, bits per second; null while that is not known. */

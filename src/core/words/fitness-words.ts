@@ -1,7 +1,7 @@
 import type { ToldCondition } from '../domain/told-condition';
 import type { Direction } from '../domain/plan';
 import type { FitnessCode, FitnessFacts, FitnessFlag, Incredible } from '../judge/fitness/fitness-flag';
-import type { UnsettledCause } from '../measure/rate/rate-estimate';
+import type { UnsettledCause } from '../measure/rate/level-figure';
 import { nominalRateFigure, rateWords, shareWords, sizeWords } from './quantity-words';
 
 /** A flag as a person reads it: what was the case, and what to do. Both go on a sentence, so they begin small. */

@@ -1,6 +1,6 @@
 import type { Direction } from '../../domain/plan';
 import type { ToldCondition } from '../../domain/told-condition';
-import type { UnsettledCause } from '../../measure/rate/rate-estimate';
+import type { UnsettledCause } from '../../measure/rate/level-figure';
 
 /**
  * What a flag does: `voids` any verdict; `unproven`: says nothing about the plan either way; `bars` the answer "not met"

@@ -1,7 +1,7 @@
-import type { StripData } from '@/core';
+import { rateSecondsOf, type StripData } from '@/core';
 import type { HandIn, HandInAnswer, RunGrant, RunWaiting, StartRun } from '@/wire';
 import { askForRun } from './ask-for-run';
-import type { Post, Refusal } from './console-link';
+import { replyOf, type Post, type Refusal } from './console-link';
 import { deliver } from './hand-in';
 import type { Outbox } from './outbox';
 import { sleep as plainSleep } from './sleep';
@@ -44,6 +44,10 @@ export interface SessionParts {
 }
 
 const ALIVE_MS = 3000;
+/** While somebody watches, what was moved is told as often as there is a whole second of it. */
+const TOLD_MS = 1000;
+/** An upload is counted at the far end, and heard of a little later. */
+const LATE_MS = 3000;
 
 /** What keeps a device from a run before the console has said anything. The table in docs/errors.md is held against this one. */
 export const SESSION_FAULTS = {
@@ -129,19 +133,36 @@ export class RunSession {
     }
   }
 
+  /** Says again and again that it measures, and what, where somebody watches. Returns what ends it. */
+  #stayAlive({ runId, runKey }: RunGrant, strip: () => StripData | null): () => void {
+    let watched = false;
+    let toldToMs = 0;
+    const say = async () => {
+      const now = watched ? strip() : null;
+      const rates = now === null ? null : rateSecondsOf(now, Math.max(0, toldToMs - LATE_MS));
+      const body = rates === null ? { runKey } : { runKey, rates };
+      const reply = await replyOf(this.parts.post(`/api/v1/runs/${encodeURIComponent(runId)}/alive`, body));
+      if (reply.kind !== 'answered') return;
+      watched = (reply.body as { readonly watched?: unknown }).watched === true;
+      if (watched && rates !== null) toldToMs = rates.fromMs + TOLD_MS * rates.downBps.length;
+    };
+    let beat = 0;
+    const timer = setInterval(() => {
+      beat += 1;
+      if (watched || beat % (ALIVE_MS / TOLD_MS) === 0) void say();
+    }, TOLD_MS);
+    return () => clearInterval(timer);
+  }
+
   async #measured(grant: RunGrant): Promise<SessionState> {
     const { post, measure, outbox, sleep = plainSleep } = this.parts;
     let strip: StripData | null = null;
     this.#tell({ status: 'measuring', grant, strip });
-    const alive = setInterval(() => {
-      void post(`/api/v1/runs/${encodeURIComponent(grant.runId)}/alive`, { runKey: grant.runKey }).catch(
-        () => undefined,
-      );
-    }, ALIVE_MS);
+    const alive = this.#stayAlive(grant, () => strip);
     const handIn = await measure(grant, this.#cancel.signal, (progress) => {
       strip = progress;
       this.#tell({ status: 'measuring', grant, strip });
-    }).finally(() => clearInterval(alive));
+    }).finally(alive);
     const entry = { runId: grant.runId, request: { runKey: grant.runKey, handIn } };
     const kept = await outbox.put(entry).then(
       () => true,

@@ -1,8 +1,21 @@
+import type { RateSeconds } from '@/core';
 import type { LaneBeat } from '@/wire';
 
-type Listener = (beats: readonly LaneBeat[]) => void;
+/** What a run that goes on moved in its last seconds. */
+export interface RunRates extends RateSeconds {
+  readonly runId: string;
+  readonly deviceId: string;
+  readonly startedAtMs: number;
+}
 
-/** What lanes say just now, for whoever looks at them; kept nowhere. */
+/** What comes of an office just now. */
+export type HeardNow =
+  | { readonly kind: 'beats'; readonly beats: readonly LaneBeat[] }
+  | { readonly kind: 'rates'; readonly rates: RunRates };
+
+type Listener = (heard: HeardNow) => void;
+
+/** What lanes and runs say just now, for whoever looks at them; kept nowhere. */
 export class LaneBeats {
   readonly #listeners = new Map<string, Set<Listener>>();
 
@@ -18,7 +31,7 @@ export class LaneBeats {
     return () => listeners.delete(listener);
   }
 
-  tell(siteId: string, beats: readonly LaneBeat[]): void {
-    for (const listener of this.#listeners.get(siteId) ?? []) listener(beats);
+  tell(siteId: string, heard: HeardNow): void {
+    for (const listener of this.#listeners.get(siteId) ?? []) listener(heard);
   }
 }

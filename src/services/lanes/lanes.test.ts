@@ -345,7 +345,9 @@ describe('the lanes of a machine', () => {
 
   it('are live while somebody looks, and no longer', async () => {
     const heard: unknown[] = [];
-    const stop = await watchBeats(console.context, siteId, (beats) => heard.push(...beats));
+    const stop = await watchBeats(console.context, siteId, (now) => {
+      if (now.kind === 'beats') heard.push(...now.beats);
+    });
     expect(told().at(-1)!.live).toBe(true);
     const gateway = await laneId('192.168.7.1');
     const say = (device: StandingDevice, ...beats: unknown[]) =>

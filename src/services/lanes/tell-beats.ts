@@ -11,5 +11,5 @@ export async function tellBeats(
   if (!context.beats.isWatched(siteId)) return;
   const own = new Set((await context.store.lanes.ofDevice(id)).map((lane) => lane.id));
   const told = beats.filter(([laneId]) => own.has(laneId));
-  if (told.length > 0) context.beats.tell(siteId, told);
+  if (told.length > 0) context.beats.tell(siteId, { kind: 'beats', beats: told });
 }

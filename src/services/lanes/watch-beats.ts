@@ -1,5 +1,5 @@
-import type { LaneBeat } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
+import type { HeardNow } from '../console/lane-beats';
 import { tellLanes } from './lanes';
 
 /** The agents of an office are told that somebody looks, or that nobody does any more. */
@@ -8,13 +8,13 @@ async function tellAll(context: ConsoleContext, siteId: string): Promise<void> {
     if (context.standing.isPresent(deviceId)) await tellLanes(context, deviceId);
 }
 
-/** Hears what the lanes of an office say from now on. Returns what ends it. */
+/** Hears what the lanes and the runs of an office say from now on. Returns what ends it. */
 export async function watchBeats(
   context: ConsoleContext,
   siteId: string,
-  onBeats: (beats: readonly LaneBeat[]) => void,
+  onHeard: (heard: HeardNow) => void,
 ): Promise<() => Promise<void>> {
-  const stop = context.beats.listen(siteId, onBeats);
+  const stop = context.beats.listen(siteId, onHeard);
   // Each time: they say anew what no minute holds yet.
   await tellAll(context, siteId);
   return async () => {

@@ -289,7 +289,7 @@ describe('the console', () => {
         ok: false,
         fault: { code: 'run-key-wrong' },
       });
-      expect(await noteRunAlive(console.context, mine.runId, 'guess')).toBe(false);
+      expect((await noteRunAlive(console.context, mine.runId, 'guess')).running).toBe(false);
     });
 
     it('records an ended run as unfinished with its reason and never with a figure', async () => {
@@ -330,7 +330,7 @@ describe('the console', () => {
     it('gives a run whose device fell silent up, and takes its result when it comes after all', async () => {
       const { runId, runKey } = await granted();
       console.advanceMs(SILENT_AFTER_MS - 1000);
-      expect(await noteRunAlive(console.context, runId, runKey)).toBe(true);
+      expect((await noteRunAlive(console.context, runId, runKey)).running).toBe(true);
       console.advanceMs(SILENT_AFTER_MS - 1000);
       expect(await sweepSilentRuns(console.context)).toBe(0);
       console.advanceMs(2000);
@@ -375,7 +375,7 @@ describe('the console', () => {
       const { runId, runKey } = await granted();
       const before = (await console.context.store.runs.byId(runId))!.lastSeenAtMs;
       console.advanceMs(3000);
-      expect(await noteRunAlive(console.context, runId, runKey)).toBe(true);
+      expect((await noteRunAlive(console.context, runId, runKey)).running).toBe(true);
       expect((await console.context.store.runs.byId(runId))!.lastSeenAtMs).toBe(before);
     });
   });

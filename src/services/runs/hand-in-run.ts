@@ -7,12 +7,21 @@ import {
   stripDataOf,
   yardstickBps,
   UNFINISHED_REASONS,
+  type RateSeconds,
   type RunReport,
   type RunSamples,
   type UnfinishedReason,
 } from '@/core';
 import { diskTroubleOf, type RunEnding, type StoredReceipt, type StoredRun } from '@/store';
-import { type ConsoleFaultCode, done, failed, type HandIn, type HandInAnswer, type Outcome } from '@/wire';
+import {
+  type AliveAnswer,
+  type ConsoleFaultCode,
+  done,
+  failed,
+  type HandIn,
+  type HandInAnswer,
+  type Outcome,
+} from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { conditionsOf, figureColumns } from './judged-run';
 import { noteLook } from './long-look';
@@ -166,11 +175,19 @@ export async function handInRun(
   return done(answerOf((await runs.byId(runId))!));
 }
 
-/** The device is still measuring. False when the run has ended or never was. */
-export async function noteRunAlive(context: ConsoleContext, runId: string, runKey: string): Promise<boolean> {
-  if (!provesIt(context.signingKey, 'run', runId, runKey)) return false;
+/** The device is still measuring; whoever watches hears what it moves. Not running: the run has ended or never was. */
+export async function noteRunAlive(
+  context: ConsoleContext,
+  runId: string,
+  runKey: string,
+  rates: RateSeconds | null = null,
+): Promise<AliveAnswer> {
+  const over = { running: false, watched: false };
+  if (!provesIt(context.signingKey, 'run', runId, runKey)) return over;
   const run = await context.store.runs.byId(runId);
-  if (run?.status !== 'running') return false;
+  if (run?.status !== 'running') return over;
   context.live.note(runId, context.wallMs());
-  return true;
+  const { siteId, deviceId, startedAtMs } = run;
+  if (rates !== null) context.beats.tell(siteId, { kind: 'rates', rates: { runId, deviceId, startedAtMs, ...rates } });
+  return { running: true, watched: context.beats.isWatched(siteId) };
 }

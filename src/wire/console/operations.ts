@@ -10,6 +10,7 @@ import { OFFICE_OPERATIONS } from './office-operations';
 import type { Operation } from './operation';
 import { betweenOrderSchema, queueOrderSchema } from './queue-messages';
 import {
+  aliveAnswerSchema,
   aliveRequestSchema,
   handInAnswerSchema,
   handInRequestSchema,
@@ -73,7 +74,7 @@ export const OPERATIONS: readonly Operation[] = [
     summary: 'The device is still measuring.',
     caller: 'device',
     request: aliveRequestSchema,
-    answers: { 200: z.object({ running: z.boolean() }) },
+    answers: { 200: aliveAnswerSchema },
     faults: ['request-malformed'],
   },
   {

@@ -160,4 +160,19 @@ export type HandInAnswer = z.infer<typeof handInAnswerSchema>;
 export const handInRequestSchema = z.strictObject({ runKey: z.string().max(100), handIn: handInSchema });
 export type HandInRequest = z.infer<typeof handInRequestSchema>;
 export const withdrawRequestSchema = z.strictObject({ turnKey: z.string().max(100) });
-export const aliveRequestSchema = z.strictObject({ runKey: z.string().max(100) });
+
+/** As many seconds of a run as are told at once. */
+export const MOST_RATE_SECONDS = 900;
+const secondBps = z.array(z.number().nonnegative().max(1e13).nullable()).max(MOST_RATE_SECONDS);
+
+/** The device is still measuring. Where the last answer said that somebody watches: what it moved in the seconds since. */
+export const aliveRequestSchema = z.strictObject({
+  runKey: z.string().max(100),
+  rates: z.strictObject({ fromMs: z.number().nonnegative().max(1e8), downBps: secondBps, upBps: secondBps }).nullish(),
+});
+export const aliveAnswerSchema = z.object({
+  running: z.boolean(),
+  /** Somebody looks at what the devices of this office do just now. */
+  watched: z.boolean(),
+});
+export type AliveAnswer = z.infer<typeof aliveAnswerSchema>;

@@ -7,7 +7,7 @@ export const POST = answering(
   async (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> => {
     const body = await readBody(request, aliveRequestSchema);
     if (!body.ok) return faultAnswer(body.fault);
-    const alive = await noteRunAlive(theConsole(), (await params).id, body.value.runKey);
-    return Response.json({ running: alive });
+    const { runKey, rates } = body.value;
+    return Response.json(await noteRunAlive(theConsole(), (await params).id, runKey, rates ?? null));
   },
 );

@@ -4,7 +4,7 @@ import { technician } from '@/app/role';
 import { theConsole, watchBeats } from '@/services';
 import { failed } from '@/wire';
 
-/** Server-sent events: `beats` with what the lanes of an office said in the last second. */
+/** Server-sent events: `beats` with what the lanes of an office said in the last second, `rates` with what a run of it moved. */
 export const GET = answering(
   async (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> => {
     const allowed = await technician('read');
@@ -13,7 +13,9 @@ export const GET = answering(
     const { id } = await params;
     if ((await context.store.sites.byId(id)) === null) return faultAnswer(failed('site-missing').fault);
     return eventStream(request, allowed.value, (write) =>
-      watchBeats(context, id, (beats) => write('beats', { beats })),
+      watchBeats(context, id, (heard) =>
+        heard.kind === 'beats' ? write('beats', { beats: heard.beats }) : write('rates', heard.rates),
+      ),
     );
   },
 );

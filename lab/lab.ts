@@ -1,6 +1,7 @@
 import { cpus } from 'node:os';
 import { Command } from 'commander';
 import type { ProfileName } from '@/core';
+import type { FarLook } from '@/wire';
 import {
   basesTable,
   edgesTable,
@@ -19,8 +20,10 @@ import { lanesTable } from './tables/lanes';
 import { loadsTable } from './tables/loads';
 import { queueTable } from './tables/queue';
 import { tunnelTable } from './tables/tunnel';
+import { PATH_CLIENT, pathsTable } from './tables/paths';
 import { practiceTable } from './tables/practice';
 import { webTable } from './tables/web';
+import { runPathClient } from './children/path-client';
 import { runWebClient } from './children/web-client';
 import { WEB_CLIENT } from './clients/web-client';
 
@@ -34,6 +37,7 @@ const TABLES: Readonly<Record<string, (runs: number) => Promise<void>>> = {
   faults: () => faultsTable(),
   lanes: () => lanesTable(),
   loads: () => loadsTable(),
+  paths: () => pathsTable(),
   bases: basesTable,
   queues: queuesTable,
   others: othersTable,
@@ -79,6 +83,7 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const)
 const [, , word, page, profile] = process.argv;
 // Started anew in a namespace by one of its own tables.
 if (word === WEB_CLIENT) runWebClient(page!, profile as ProfileName);
+else if (word === PATH_CLIENT) await runPathClient(page!, JSON.parse(profile!) as FarLook);
 else
   await new Command('lab')
     .argument('[tables...]', `which: ${Object.keys(TABLES).join(', ')}; all when none is named`)

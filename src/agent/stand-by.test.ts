@@ -53,7 +53,7 @@ describe('an agent that stands by', () => {
       ...{ deviceId: () => 'd1', cookie: () => 'cookie', agentVersion: '0.1.0', signal: stop.signal, everyMs: 50 },
       hello: (left) => Promise.resolve({ ...HELLO, outbox: left }),
       link: () => Promise.resolve({ medium: 'unknown' }),
-      look: (asked, signal, login) => look(asked, signal, login),
+      look: (asked, signal, help) => look(asked, signal, help),
       noticed: () => Promise.resolve(noticed),
       post: (path, body) => {
         posted.push({ path, body: body as Record<string, unknown> });

@@ -110,7 +110,7 @@ export async function standBy(options: StandByOptions): Promise<void> {
     }
   };
 
-  const look = async ({ lookId, asked, login = null }: LookOrder) => {
+  const look = async ({ lookId, asked, login = null, far = null }: LookOrder) => {
     if (looks.has(lookId)) return;
     const stop = new AbortController();
     // Each would see the other; the console asks for one thing at a time, but may have been told late.
@@ -121,7 +121,7 @@ export async function standBy(options: StandByOptions): Promise<void> {
     onNews({ kind: 'looking', at: lookAskedWords(asked) });
     try {
       const take: TakeLook = isFree ? options.look : () => Promise.reject(new LookFault('look-busy'));
-      const outcome = await answerLook({ lookId, asked, login }, { take, post, signal: stop.signal });
+      const outcome = await answerLook({ lookId, asked, login, far }, { take, post, signal: stop.signal });
       onNews({ kind: 'looked', sentence: outcome.ok ? lookSentence(outcome.found, null) : outcome.sentence });
     } finally {
       signal.removeEventListener('abort', stopToo);

@@ -239,6 +239,37 @@ describe('a peer', () => {
     }
   });
 
+  it('knocks at ports of whoever asks, one at a time, four in all, and of nobody without a session', async () => {
+    const { session, address, info } = sessionOpenedSchema.parse(await peer.open());
+    expect([address, info.can.knock]).toEqual(['127.0.0.1', true]);
+    const knocked: number[] = [];
+    const listening = createServer().on('connection', (socket) => knocked.push(socket.remotePort!));
+    await once(listening.listen(0, '127.0.0.1'), 'listening');
+    const { port } = listening.address() as AddressInfo;
+    const knock = (at: number | string, of = session) =>
+      fetch(`${peer.url(PEER_PATHS.knock, of)}&port=${at}`, { method: 'POST' });
+    const state = async (at: number) => ((await (await knock(at)).json()) as { state: string }).state;
+    try {
+      expect(await codeOf(await knock(port, 'nobody'))).toEqual([401, 'session-unknown']);
+      for (const odd of ['', '0', '65536', '8.5', 'ssh', '-1'])
+        expect(await codeOf(await knock(odd))).toEqual([400, 'port-malformed']);
+      expect(knocked).toEqual([]);
+      expect(await state(port)).toBe('open');
+      expect(knocked).toHaveLength(1);
+      // Two at once: the second waits for nobody.
+      const both = await Promise.all([knock(port), knock(port)]);
+      expect(both.map(({ status }) => status).sort((a, b) => a - b)).toEqual([200, 429]);
+      listening.close();
+      listening.closeAllConnections();
+      await once(listening, 'close');
+      expect(await state(port)).toBe('refused');
+      expect(await state(port)).toBe('refused');
+      expect(await codeOf(await knock(port))).toEqual([429, 'limit-knocks']);
+    } finally {
+      listening.close();
+    }
+  });
+
   it('takes no more runs at once than it may', async () => {
     for (let run = 0; run < 4; run += 1) await peer.open();
     const fifth = await peer.postTicket(peer.ticket());

@@ -102,6 +102,58 @@ describe('one run of a device, from asking to the record', () => {
     expect(statuses()).toEqual(['asking', 'refused', 'asking', 'measuring', 'measuring', 'handing-in', 'done']);
   });
 
+  it('tells what it moves each second as long as somebody watches, late counts once more, and else only that it lives', async () => {
+    jest.useFakeTimers();
+    let watched = false;
+    const console = fakeConsole((path) => {
+      if (isRuns(path)) return [201, GRANT];
+      return path.endsWith('/alive') ? [200, { running: true, watched }] : [200, TAKEN];
+    });
+    let end: (result: HandIn) => void = () => undefined;
+    let tell: (strip: StripData) => void = () => undefined;
+    const run = new RunSession({
+      ...{ post: console.post, outbox: memoryOutbox(), sleep: noSleep, onState: () => undefined },
+      measure: (_grant, _signal, onProgress) => {
+        tell = onProgress;
+        return new Promise<HandIn>((resolve) => (end = resolve));
+      },
+    });
+    const done = run.run(ORDER);
+    const strip = (seconds: number) =>
+      ({ durationMs: 1000 * seconds, down: { binMs: 1000, ...binsOf(seconds) }, up: null }) as unknown as StripData;
+    const binsOf = (seconds: number) => ({
+      atMs: Array.from({ length: seconds }, (_, second) => 1000 * second),
+      bps: Array.from({ length: seconds }, (_, second) => second * 1e6),
+    });
+    const said = () => console.pathsOf('/alive').map(({ body }) => body);
+    const pass = async (from: number, to: number) => {
+      for (let second = from; second <= to; second += 1) {
+        tell(strip(second));
+        await jest.advanceTimersByTimeAsync(1000);
+      }
+    };
+    await jest.advanceTimersByTimeAsync(0);
+    await pass(1, 6);
+    expect(said()).toEqual([{ runKey: 'key' }, { runKey: 'key' }]);
+    watched = true;
+    await pass(7, 12);
+    // Told so with the third sign of life, it tells from then on: all of it first, then what is new and the last three again.
+    const rates = said().slice(3) as { rates: { fromMs: number; downBps: number[] } }[];
+    expect(rates.map(({ rates: { fromMs, downBps } }) => [fromMs, downBps.length])).toEqual([
+      [0, 10],
+      [7000, 4],
+      [8000, 4],
+    ]);
+    expect(rates[1]!.rates.downBps).toEqual([7e6, 8e6, 9e6, 10e6]);
+    watched = false;
+    await pass(13, 18);
+    const later = said().slice(6);
+    expect(later.filter((body) => 'rates' in body)).toHaveLength(1);
+    end(RESULT);
+    jest.useRealTimers();
+    expect(await done).toMatchObject({ status: 'done' });
+  });
+
   it('waits for its turn, letting the console hold the answer back', async () => {
     const console = fakeConsole((path, time) => {
       if (!isRuns(path)) return [200, TAKEN];

@@ -26,6 +26,7 @@ import { openRaw } from './raw-sqlite';
 import { SiteQueries } from './queries/site-queries';
 import { TimeQueries } from './queries/time-queries';
 import { TurnQueries } from './queries/turn-queries';
+import { WatchedRunQueries } from './queries/watched-run-queries';
 import { spareConnection } from './spare-connection';
 
 /** What was looked for or written may be secret: only the shape of a statement is told. */
@@ -53,6 +54,7 @@ export interface Store {
   readonly time: TimeQueries;
   readonly keeping: KeepingQueries;
   readonly turns: TurnQueries;
+  readonly watchedRuns: WatchedRunQueries;
   readonly findings: FindingQueries;
   close(): Promise<void>;
 }
@@ -116,6 +118,7 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     time: new TimeQueries(sequelize),
     keeping: new KeepingQueries(sequelize),
     turns: new TurnQueries(tables),
+    watchedRuns: new WatchedRunQueries(sequelize),
     findings: new FindingQueries(tables),
     close,
   };

@@ -1,26 +1,31 @@
 import type { LookAsked, LookFound, SnmpLogin } from '@/core';
 import { replyOf, sleep, type Post } from '@/session';
-import type { LookOutcome } from '@/wire';
+import type { FarLook, LookOutcome } from '@/wire';
 import { LookFault } from './look-fault';
 
 /** Pauses between tries to hand in what was found, ms; after the last one nobody waits for it any more. */
 const PAUSES_MS = [500, 1000, 2000, 5000, 10_000, 30_000, 60_000, 60_000] as const;
 
-export type TakeLook = (asked: LookAsked, signal: AbortSignal, login: SnmpLogin | null) => Promise<LookFound>;
+/** What a look needs besides: the login of a device that is asked by SNMP, and who looks from outside. */
+export interface LookHelp {
+  readonly login: SnmpLogin | null;
+  readonly far: FarLook | null;
+}
 
-async function outcomeOf(take: TakeLook, { asked, login }: LookOrder, signal: AbortSignal): Promise<LookOutcome> {
+export type TakeLook = (asked: LookAsked, signal: AbortSignal, help: LookHelp) => Promise<LookFound>;
+
+async function outcomeOf(take: TakeLook, order: LookOrder, signal: AbortSignal): Promise<LookOutcome> {
   try {
-    return { ok: true, found: await take(asked, signal, login) };
+    return { ok: true, found: await take(order.asked, signal, order) };
   } catch (error) {
     if (!(error instanceof LookFault)) throw error;
     return { ok: false, code: error.code, sentence: error.message };
   }
 }
 
-interface LookOrder {
+interface LookOrder extends LookHelp {
   readonly lookId: string;
   readonly asked: LookAsked;
-  readonly login: SnmpLogin | null;
 }
 
 /** Looks, and hands in what was found until the console has it or does not want it. */

@@ -24,6 +24,12 @@ export const LOOK_FAULTS = {
   'igd-none':
     'No router of this network tells of its line by UPnP IGD. Switch that on for reading, or ask its ports by SNMP.',
   'igd-odd': '{target} speaks UPnP IGD, but tells nothing of its line. Ask its ports by SNMP.',
+  'no-outside':
+    'This office has no peer outside that could look. Set one up, or let another office be its far end, then try again.',
+  'outside-away': 'The peer {peer} does not answer. Look in the set-up whether it does, then try again.',
+  'outside-busy':
+    'The peer {peer} takes nothing more just now, or does not trust this console. Run a measurement to see which.',
+  'outside-old': 'The peer {peer} is of an earlier version that can not look. Bring it up to date, then try again.',
   'target-unknown': 'No address is known for {target}. Look for a mistyped name.',
   'look-failed': 'It could not be done: {why}. The log of the agent says more.',
   'look-unknown': 'This agent does not know how to look at that. Fetch it from the console anew.',

@@ -77,7 +77,7 @@ async function pathMtu(target: string, version: 4 | 6, signal: AbortSignal): Pro
  * The way to a host: who answers at each distance (time exceeded, RFC 792), how far away each of them is by echo requests of its
  * own, and the largest packet that goes through. Throws LookFault.
  */
-export async function lookAtPath({ target }: PathAsked, signal: AbortSignal): Promise<PathFound> {
+export async function lookAtPath({ target }: Pick<PathAsked, 'target'>, signal: AbortSignal): Promise<PathFound> {
   const { address } = await ping(target, ['-c', '1', '-W', '1'], signal);
   const { hops, reached } = await hopsTo(target, signal);
   const version = address?.includes(':') === true ? 6 : 4;

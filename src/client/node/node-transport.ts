@@ -39,7 +39,10 @@ function connect(address: PeerAddress, path: string, { onMessage, onClose }: Soc
 }
 
 /** Measures with sockets. The same orchestrator as in a browser drives it. */
-export function openNodeTransport(grant: RunGrant, { authenticated }: NodeTransportOptions): Transport {
+export function openNodeTransport(
+  grant: Pick<RunGrant, 'peer' | 'ticket'>,
+  { authenticated }: NodeTransportOptions,
+): Transport {
   let address: PeerAddress | null = null;
   let canUdp = false;
   let requestBytes = LEAST_REQUEST_BYTES;

@@ -1,6 +1,8 @@
 import type { AirNetwork } from '../air/air-network';
 import type { PortsFound } from '../ports/port';
 import type { LineAsked, LineFound } from './line-found';
+import type { OutsideAsked, OutsideFound } from './outside-found';
+import type { PathLoaded } from './path-load';
 
 /** What a machine can be asked to look at, and what it answers. Times in ms, rates in bits per second, sizes in bytes. */
 
@@ -28,6 +30,8 @@ export interface NamesAsked {
 export interface PathAsked {
   readonly what: 'path';
   readonly target: string;
+  /** Ask the hops again while the line is full; absent: do not. */
+  readonly loaded?: true | undefined;
 }
 /** Which programs of the machine move how much. */
 export interface ProgramsAsked {
@@ -62,7 +66,8 @@ export type LookAsked =
   | ProgramsAsked
   | AirAsked
   | PortsAsked
-  | LineAsked;
+  | LineAsked
+  | OutsideAsked;
 export type LookKind = LookAsked['what'];
 export const LOOK_KINDS = [
   'share',
@@ -73,6 +78,7 @@ export const LOOK_KINDS = [
   'air',
   'ports',
   'line',
+  'outside',
 ] as const satisfies readonly LookKind[];
 
 /** Bytes that had gone through so many ms after the begin; the last one counts up to the moment at which all of it was safe. */
@@ -151,6 +157,8 @@ export interface PathFound {
   readonly reached: boolean;
   /** The largest packet that goes there whole, bytes with its headers; null: not told. */
   readonly mtuBytes: number | null;
+  /** The same while the line was full; absent: that was not asked for. */
+  readonly loaded?: PathLoaded | undefined;
 }
 
 export interface ProgramsFound {
@@ -179,4 +187,5 @@ export type LookFound =
   | ProgramsFound
   | AirFound
   | PortsFound
-  | LineFound;
+  | LineFound
+  | OutsideFound;

@@ -1,5 +1,6 @@
 import type { RateBins } from '../measure/rate/rate-bins';
-import type { StripData } from './strip-data';
+import { onRunClock, type RunSamples } from '../run/run-samples';
+import { binsOf, type StripData } from './strip-data';
 
 /**
  * Mean rates of whole seconds of a run, one after the other from `fromMs` on the run's clock (a multiple of 1000). Shapes: both
@@ -12,6 +13,8 @@ export interface RateSeconds {
 }
 
 const SECOND_MS = 1000;
+/** A strip of minutes is drawn coarser than what its seconds are taken from. */
+const BIN_MS = 100;
 /** A second of which less is known is not told. */
 const LEAST_KNOWN_MS = 500;
 
@@ -36,4 +39,14 @@ function perSecond(bins: RateBins | null, fromMs: number, seconds: number): (num
 export function rateSecondsOf(strip: Pick<StripData, 'durationMs' | 'down' | 'up'>, fromMs = 0): RateSeconds {
   const seconds = Math.max(0, Math.floor((strip.durationMs - fromMs) / SECOND_MS));
   return { fromMs, downBps: perSecond(strip.down, fromMs, seconds), upBps: perSecond(strip.up, fromMs, seconds) };
+}
+
+/** What a run that has ended moved in each of its seconds, from its samples. */
+export function rateSecondsOfSamples(samples: RunSamples): RateSeconds {
+  const { peerClockOffsetMs, download, bothDown, upload, bothUp, phases } = samples;
+  return rateSecondsOf({
+    durationMs: phases.at(-1)?.toMs ?? 0,
+    down: binsOf([download, bothDown], BIN_MS),
+    up: binsOf([onRunClock(upload, peerClockOffsetMs), onRunClock(bothUp, peerClockOffsetMs)], BIN_MS),
+  });
 }

@@ -23,7 +23,8 @@ const STRIP_BIN_MS = 100;
 /** At most this many bins a direction: a soak of minutes is drawn coarser. */
 const MOST_BINS = 400;
 
-function binsOf(seriesList: readonly (CounterSeries | null)[], binMs: number): RateBins | null {
+/** Rates of series that come after each other, in windows of `binMs`; null: there are none. */
+export function binsOf(seriesList: readonly (CounterSeries | null)[], binMs: number): RateBins | null {
   const known = seriesList.filter((series) => series !== null).map((series) => rateBins(series, binMs, 0));
   if (known.length === 0) return null;
   return { binMs, atMs: known.flatMap((bins) => bins.atMs), bps: known.flatMap((bins) => bins.bps) };

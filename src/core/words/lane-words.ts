@@ -2,6 +2,8 @@ import type { Availability } from '../lanes/availability';
 import { isLoad, type LaneFigures, type LaneKind } from '../lanes/lane';
 import type { BusyTime } from '../lanes/busy-times';
 import type { MarkEffect } from '../lanes/mark-effect';
+import type { MarkRate } from '../lanes/mark-rate';
+import type { SlowTime } from '../lanes/slow-times';
 import type { Fault } from '../lanes/whose-fault';
 import { delayWords, durationWords, nominalRateFigure, rateFigure, rateWords, shareWords } from './quantity-words';
 
@@ -113,4 +115,38 @@ export function markEffectWords({ before, during, against }: MarkEffect): string
   const [least, most] = [Math.min(Math.abs(low), Math.abs(high)), Math.max(Math.abs(low), Math.abs(high))];
   const matters = against.matters === 'no' ? '; too little to matter' : '';
   return `${delayWords(during.medianMs)} instead of ${delayWords(before.medianMs)} (${delayWords(least)} to ${delayWords(most)} ${more})${matters}${loss}`;
+}
+
+/** What was slow and whose fault it was: "Shop took 66.2 ms instead of 24.0 ms, others outside as ever: theirs". */
+export function slowWords({ fault, name, tookMs, usualMs, laneIds }: SlowTime): string {
+  const took = `${name} took ${delayWords(tookMs)} instead of ${delayWords(usualMs)}`;
+  switch (fault) {
+    case 'ours':
+      return `${took}, and the gateway was late too: ours`;
+    case 'line':
+      return `${took}; the gateway answered as ever, everything outside was late: the line`;
+    case 'theirs':
+      return `${took}; others outside answered as ever: theirs`;
+    case 'inside':
+      return `${took} while the gateway answered as ever: inside`;
+    case 'line-or-theirs':
+      return `${took}; the gateway answered as ever, and nothing else outside is watched: the line or theirs`;
+    case 'unknown':
+      return `${took}${laneIds.length > 1 ? ' and others too' : ''}; no gateway answers here that would tell whose fault it was`;
+  }
+}
+
+/** Whether a run moved more or less while a mark stood, as far as can be told. */
+export const markRateDiffers = ({ against }: MarkRate): boolean =>
+  against !== null && against.real && against.matters !== 'no';
+
+/** What a run of minutes moved while a mark stood: "61.2 instead of 90.4 Mb/s (31 to 34 % less)". */
+export function markRateWords({ duringBps, against }: MarkRate): string {
+  const during = rateWords(duringBps);
+  if (against === null) return `${during}; too short to hold it against the rest of the run`;
+  if (!against.real) return `no difference that is more than chance (${during})`;
+  const more = against.shift > 1 ? 'more' : 'less';
+  const by = [against.interval.low, against.interval.high].map((ratio) => Math.abs(ratio - 1)).sort((a, b) => a - b);
+  const matters = against.matters === 'no' ? '; too little to matter' : '';
+  return `${rateFigure(duringBps)} instead of ${rateWords(against.medianA)} (${shareWords(by[0]!)} to ${shareWords(by[1]!)} ${more})${matters}`;
 }

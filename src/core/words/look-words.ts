@@ -12,6 +12,8 @@ import type {
 } from '../looks/look';
 import { rankResolvers, resolverAdvice } from '../looks/rank-resolvers';
 import { lineRates, type LineFound } from '../looks/line-found';
+import { delaysUnderLoad, type PathLoaded } from '../looks/path-load';
+import { translationOf, type KnockState, type OutsideFound } from '../looks/outside-found';
 import { shareAnswer } from '../looks/share-rates';
 import type { PortsFound } from '../ports/port';
 import { portFindings, portRates, type PortFinding } from '../ports/port-findings';
@@ -28,7 +30,7 @@ export function lookAskedWords(asked: LookAsked): string {
     case 'names':
       return 'resolvers side by side';
     case 'path':
-      return `the path to ${asked.target}`;
+      return `the path to ${asked.target}${asked.loaded === true ? ', also while the line is full' : ''}`;
     case 'programs':
       return 'programs on the line';
     case 'air':
@@ -37,6 +39,8 @@ export function lookAskedWords(asked: LookAsked): string {
       return `the ports of ${asked.target}`;
     case 'line':
       return 'the line’s own counters';
+    case 'outside':
+      return 'this office from outside';
   }
 }
 
@@ -137,7 +141,22 @@ function pathSentence(found: PathFound): string {
       ? ''
       : ` Most of the delay comes in at hop ${slow.place}${address === undefined ? '' : ` (${address})`}: ${delayWords(slow.addedMs)}.`;
   const mtu = mtuBytes === null ? '' : ` Packets of up to ${mtuBytes} bytes go through whole.`;
-  return `${far}.${adds}${mtu}`;
+  const loaded = found.loaded === undefined ? '' : loadedWords(found.loaded);
+  return `${far}.${adds}${mtu}${loaded}`;
+}
+
+/** Where the delay of a full line comes in, each way. */
+function loadedWords(loaded: PathLoaded): string {
+  const delays = delaysUnderLoad(loaded);
+  if (delays.length === 0) return ' While the line was full, no hop answered often enough to be told.';
+  return delays
+    .map(({ way, addedMs, place, address, before }) => {
+      const full = ` While ${rateWords(way === 'down' ? loaded.downBps : loaded.upBps)} went ${way},`;
+      if (place === null) return `${full} no hop was later than before.`;
+      const from = before === null ? 'this machine' : `hop ${before.place}`;
+      return `${full} ${delayWords(addedMs)} were added, between ${from} and hop ${place} (${address}).`;
+    })
+    .join('');
 }
 
 function programsSentence({ programs, seconds }: ProgramsFound): string {
@@ -208,6 +227,50 @@ function lineSentence(found: LineFound): string {
   return `By ${router}, everybody together moves ${rateWords(downBps)} down and ${rateWords(upBps)} up over the line (${seconds} s).${link}${outside}`;
 }
 
+/** What became of a port, for a list. */
+export const KNOCK_NAMES: Readonly<Record<KnockState, string>> = {
+  open: 'answers',
+  refused: 'refused: nobody listens',
+  silent: 'silent: filtered, or led nowhere',
+  unreachable: 'no way there',
+};
+
+const KNOCK_WORDS: Readonly<Record<KnockState, string>> = {
+  open: 'answers',
+  refused: 'is refused: the address is reached, and nobody listens there',
+  silent: 'is silent: it is filtered, or led nowhere',
+  unreachable: 'cannot be reached, as a router on the way says',
+};
+
+/** How the machine is seen, and what that means for whoever wants to be reached. */
+function seenWords(found: OutsideFound): string {
+  const { ownAddress, seenAddress, routerAddress, peer } = found;
+  switch (translationOf(found)) {
+    case 'none':
+      return `${peer} sees this machine by its own address, ${seenAddress}: nothing translates on the way.`;
+    case 'router':
+      return `${peer} sees ${seenAddress}, which is the office router’s own address: it alone translates (NAT), and can lead ports in.`;
+    case 'unknown-more':
+      return `${peer} sees ${seenAddress}, and this machine is ${ownAddress}: addresses are translated on the way (NAT). Whether by the office’s router alone is not known, since it tells nothing by UPnP IGD.`;
+    case 'provider':
+      return routerAddress === null
+        ? `${peer} sees ${seenAddress}, which customers of the provider share (RFC 6598): no port of this office can be opened from outside.`
+        : `${peer} sees ${seenAddress}, but the office’s router calls itself ${routerAddress}: the provider translates once more (carrier-grade NAT), so no port can be led in by the router. Ask the provider for an address of one’s own, or use IPv6.`;
+    case 'not-outside':
+      return `${peer} sees ${seenAddress}, a private address: it is inside, or behind the tunnel, and says nothing of outside.`;
+    case 'unknown':
+      return `${peer} does not tell by which address it was asked.`;
+  }
+}
+
+function outsideSentence(found: OutsideFound): string {
+  const ports = found.ports.map(({ port, state }) => ` Port ${port} ${KNOCK_WORDS[state]}.`).join('');
+  const ipv6 = found.ownIpv6
+    ? ' It has an address of its own by IPv6.'
+    : ' It has no address by IPv6 that others could reach.';
+  return `${seenWords(found)}${ipv6}${ports}`;
+}
+
 /** What was found, in a sentence. `inside`: what the network gives the machine, for a share. */
 export function lookSentence(found: LookFound, inside: Rates | null): string {
   switch (found.what) {
@@ -227,6 +290,8 @@ export function lookSentence(found: LookFound, inside: Rates | null): string {
       return portsSentence(found);
     case 'line':
       return lineSentence(found);
+    case 'outside':
+      return outsideSentence(found);
   }
 }
 

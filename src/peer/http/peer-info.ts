@@ -30,7 +30,7 @@ export function describePeer(
     protocol: 1,
     name,
     clock: { wallMs: clock.wallMs(), monotonicMs: clock.monotonicMs() },
-    can: { download: true, upload: true, probe: true, udp: can.udp, dataChannel: can.dataChannel },
+    can: { download: true, upload: true, probe: true, udp: can.udp, dataChannel: can.dataChannel, knock: true },
   };
 }
 

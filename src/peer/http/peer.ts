@@ -2,6 +2,7 @@ import type { KeyObject } from 'node:crypto';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Socket } from 'node:net';
 import type { Duplex } from 'node:stream';
+import { MOST_KNOCKS } from '@/core';
 import {
   done,
   failed,
@@ -12,12 +13,14 @@ import {
   type PeerFaultCode,
   type PeerInfo,
   type ChannelAnswer,
+  type KnockAnswer,
   type SessionOpened,
   type UdpAdmission,
 } from '@/wire';
 import type { Direction, Session } from '../session/session';
 import { SessionRegistry, type SessionRegistryOptions } from '../session/session-registry';
 import { answerFault, answerJson, OPEN_HEADERS, rawFault } from './answer';
+import { knockAt } from './knock';
 import { openUpload, receiveBulk, type UploadSink } from './bulk-up';
 import { sendBulk } from './bulk-down';
 import { readClientAddress } from '@/wire/address';
@@ -39,12 +42,15 @@ const METHODS: Readonly<Record<string, 'GET' | 'POST'>> = {
   [PEER_PATHS.udp]: 'POST',
   [PEER_PATHS.channel]: 'POST',
   [PEER_PATHS.receipt]: 'GET',
+  [PEER_PATHS.knock]: 'POST',
 };
 
 /** An offer of one data channel has about 700 bytes. */
 const LONGEST_OFFER = 16_384;
 /** A browser offers once a run, and once more where the first came to nothing. */
 const MOST_OFFERS = 3;
+/** A port that says nothing for so long is silent; all that may be asked for fit into a session that nobody holds, ms. */
+const KNOCK_PATIENCE_MS = 2000;
 /** What an offer is charged with: the handshakes that follow it. */
 const OFFER_BYTES = 32 * 1024;
 
@@ -61,6 +67,7 @@ export interface PeerOptions extends SessionRegistryOptions, PeerIdentity {
 export class Peer {
   readonly #sessions: SessionRegistry;
   readonly #sockets: PeerSockets;
+  readonly #knocking = new WeakSet<Session>();
 
   constructor(private readonly options: PeerOptions) {
     this.#sessions = new SessionRegistry(options);
@@ -94,6 +101,7 @@ export class Peer {
     if (url.pathname === PEER_PATHS.sessions) return this.#open(url, request, response);
     if (url.pathname === PEER_PATHS.receipt) return this.#showReceipt(url, request, response);
     if (url.pathname === PEER_PATHS.channel) return void this.#openChannel(url, request, response);
+    if (url.pathname === PEER_PATHS.knock) return void this.#knock(url, request, response);
     if (url.pathname === PEER_PATHS.udp) return this.#admitUdp(url, request, response);
     return this.#bulk(url.pathname === PEER_PATHS.down ? 'down' : 'up', url, request, response);
   }
@@ -126,6 +134,7 @@ export class Peer {
     const body: SessionOpened = {
       session: id,
       ...client,
+      address: clientAddressOf(request) ?? null,
       interfaceBps: interfaceBps(request.socket.localAddress),
       limits: claims.limits,
       info: this.#info(true),
@@ -152,6 +161,25 @@ export class Peer {
     session.attachUdp(stamp);
     const key = stamp.key === null ? null : Buffer.from(stamp.key).toString('base64url');
     answerJson(response, 201, { port: reflector.port, sessionId: stamp.sessionId, key } satisfies UdpAdmission);
+  }
+
+  /** Knocks at a port of whoever asks, and of nobody else: does it answer from here? One at a time, few in all. */
+  async #knock(url: URL, request: IncomingMessage, response: ServerResponse): Promise<void> {
+    const found = this.#sessions.find(url.searchParams.get('session'));
+    if (!found.ok) return answerFault(request, response, found.fault);
+    const session = found.value;
+    const port = Number(url.searchParams.get('port') ?? NaN);
+    if (!Number.isInteger(port) || port < 1 || port > 65_535)
+      return answerFault(request, response, failed('port-malformed').fault);
+    const { seen } = session;
+    if (seen.knocks >= MOST_KNOCKS || this.#knocking.has(session))
+      return answerFault(request, response, failed('limit-knocks', { limit: MOST_KNOCKS }).fault);
+    seen.knocks += 1;
+    this.#knocking.add(session);
+    const address = clientAddressOf(request);
+    const state = address === undefined ? 'silent' : await knockAt(address, port, KNOCK_PATIENCE_MS);
+    this.#knocking.delete(session);
+    answerJson(response, 200, { state } satisfies KnockAnswer);
   }
 
   /** Opens a data channel for the browser of a session; the body is its offer (SDP), the answer ours. */

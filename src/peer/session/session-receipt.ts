@@ -59,8 +59,10 @@ export interface SessionSightings {
   otherSessions: number;
   /** Data channels that were offered; not part of the receipt. */
   offers: number;
+  /** Ports of the client that were knocked at. */
+  knocks: number;
 }
 
 export const NOTHING_SEEN: Readonly<SessionSightings> = {
-  ...{ echoes: 0, sameMachine: false, ipVersion: 4, minRttMs: null, otherSessions: 0, offers: 0 },
+  ...{ echoes: 0, sameMachine: false, ipVersion: 4, minRttMs: null, otherSessions: 0, offers: 0, knocks: 0 },
 };

@@ -6,6 +6,6 @@ import { programVersion } from '../folder/version';
 /** What this machine says of itself to a console. */
 export async function agentHello(outbox: number): Promise<AgentHello> {
   const [facts, neighbours] = await Promise.all([lookAtMachine(), namedNeighbours()]);
-  const can = [...LOOK_KINDS, 'lanes', 'stamp', 'load', 'web', 'far-end'];
+  const can = [...LOOK_KINDS, 'lanes', 'stamp', 'load', 'path-load', 'web', 'far-end'];
   return { version: programVersion(), protocol: AGENT_PROTOCOL, facts, can, clockMs: Date.now(), outbox, neighbours };
 }

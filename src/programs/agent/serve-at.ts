@@ -58,7 +58,7 @@ export async function serveAt({ enrolment, devices, folder, onNews, onTrouble, s
     ...{ origin, agentVersion: programVersion(), hello: agentHello, onNews, signal },
     deviceId: () => devices.of(origin, name)?.id ?? null,
     cookie: () => devices.of(origin, name)?.cookie ?? null,
-    look: doLook,
+    look: (asked, stop, help) => doLook(asked, stop, { ...help, origin }),
     farEnd: (trust) => openFarEnd(name, folder, trust),
     outbox: diskOutbox(join(folder, 'outbox'), origin, {
       onDropped: (many) => onTrouble(`No room for more results: the ${many} oldest are gone.`),

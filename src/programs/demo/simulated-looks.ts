@@ -12,6 +12,9 @@ import { simulatedPorts } from './simulated-ports';
 /** What of the demo's made-up network a machine there would find. Addresses are those set apart for examples (RFC 5737). */
 
 const TAKES_MS = 2500;
+/** The office's address outside, and the only port that its router leads in. */
+const OUTSIDE_ADDRESS = '203.0.113.9';
+const VPN_PORT = 1194;
 const around = (ms: number, random: RandomSource, spread = 0.15) =>
   Math.round(ms * (1 + spread * (2 * random() - 1)) * 100) / 100;
 
@@ -61,7 +64,11 @@ const WAY_OUT = [
   ['192.0.2.21', null, 12.2],
 ] as const;
 
-function path({ target }: Extract<LookAsked, { what: 'path' }>, gateway: string, random: RandomSource): LookFound {
+function path(
+  { target, loaded }: Extract<LookAsked, { what: 'path' }>,
+  gateway: string,
+  random: RandomSource,
+): LookFound {
   const far =
     target === gateway ? [] : [...WAY_OUT, [/^[\d.]+$/.test(target) ? target : '203.0.113.80', target, 12.9] as const];
   const way = [[gateway, 'router.office.example', 0.4] as const, ...far];
@@ -71,8 +78,23 @@ function path({ target }: Extract<LookAsked, { what: 'path' }>, gateway: string,
       ...{ place: index + 1, addresses: [address], name },
       rttsMs: [0, 1, 2].map(() => around(ms, random, 0.06)),
     })),
+    ...(loaded === true && {
+      loaded: {
+        ...{ peer: 'outside peer', downBps: around(478e6, random, 0.01), upBps: around(95.6e6, random, 0.01) },
+        hops: way.map(([address, , ms], index) => ({
+          ...{ place: index + 1, address },
+          idleMs: delays(ms, 0, random),
+          // The modem's queues: both begin behind the office's router.
+          downMs: delays(ms, index === 0 ? 0 : 24, random),
+          upMs: delays(ms, index === 0 ? 0 : 212, random),
+        })),
+      },
+    }),
   };
 }
+
+const delays = (ms: number, added: number, random: RandomSource) =>
+  Array.from({ length: 30 }, () => around(ms + added * (0.9 + 0.1 * random()), random, 0.06));
 
 const STORE_BPS = { write: 268e6, read: 312e6 };
 function series(bytes: number, bps: number, random: RandomSource) {
@@ -93,7 +115,7 @@ function simulatedLine(seconds: number, gateway: string, random: RandomSource): 
   const bytes = (mbps: number) => Math.round(around(mbps, random, 0.1) * 125_000 * seconds);
   const before = { atMs: nowMs, receivedBytes: 3_111_222_333, sentBytes: 901_222_333 };
   return {
-    ...{ what: 'line', router: 'office router', address: gateway, outsideAddress: '203.0.113.9' },
+    ...{ what: 'line', router: 'office router', address: gateway, outsideAddress: OUTSIDE_ADDRESS },
     ...{ linkDownBps: 500e6, linkUpBps: 100e6, before },
     after: {
       atMs: nowMs + 1000 * seconds,
@@ -130,6 +152,12 @@ export function simulatedLook(asked: LookAsked, gateway: string, random: RandomS
     }
     case 'line':
       return simulatedLine(asked.seconds, gateway, random);
+    case 'outside':
+      return {
+        ...{ what: 'outside', peer: 'outside peer', ownAddress: '192.168.7.20', seenAddress: OUTSIDE_ADDRESS },
+        ...{ routerAddress: OUTSIDE_ADDRESS, ownIpv6: false },
+        ports: asked.ports.map((port) => ({ port, state: port === VPN_PORT ? 'open' : 'silent' })),
+      };
     case 'ports':
       return simulatedPorts(asked.target, asked.seconds, random);
     case 'air':

@@ -58,7 +58,7 @@ const helloOf = (facts: MachineFacts): StandingAnswer => ({
     protocol: AGENT_PROTOCOL,
     facts,
     clockMs: Date.now(),
-    can: [...LOOK_KINDS, 'lanes', 'stamp', 'load'],
+    can: [...LOOK_KINDS, 'lanes', 'stamp', 'load', 'path-load'],
     outbox: 0,
     neighbours: demoNeighbours(facts.gateway?.address ?? '198.51.100.1'),
   },

@@ -7,6 +7,9 @@ export { seeWhoElse } from './line-use';
 export { sumLanes, MINUTES_STAY_DAYS } from './sum-lanes';
 export { takeMinutes } from './take-minutes';
 export { watchBeats } from './watch-beats';
+export type { RunRates } from '../console/lane-beats';
+export type { ShownRun } from './watched-runs';
+export type { ShownSlowTime } from './shown-slow';
 export {
   OUTAGES_DAYS,
   watchedSpanOf,

@@ -5,6 +5,9 @@ import {
   markEffect,
   markDiffers,
   markEffectWords,
+  markRateDiffers,
+  markRates,
+  markRateWords,
   BESIDE_MARK_MS,
   type Availability,
 } from '@/core';
@@ -13,7 +16,9 @@ import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { outagesAsHeard } from './outages';
 import { busyOf, type ShownBusyTime } from './shown-busy';
+import { slowOf, type ShownSlowTime } from './shown-slow';
 import { stepsByLane, type ShownSteps } from './steps-of-span';
+import { longRunsBetween, runsBeside, type ShownRun } from './watched-runs';
 
 export type { ShownSteps } from './steps-of-span';
 
@@ -60,14 +65,12 @@ export interface WatchedSpan {
   readonly marks: readonly ShownMark[];
   /** When a line was busy by its router's counters, the newest first. */
   readonly busy: readonly ShownBusyTime[];
+  /** When answers came much later than usual, the newest first. */
+  readonly slow: readonly ShownSlowTime[];
   /** Runs of the span, as lanes of their own. */
-  readonly runs: readonly {
-    readonly id: string;
-    readonly deviceId: string;
-    readonly atMs: number;
-    readonly downBps: number | null;
-    readonly upBps: number | null;
-  }[];
+  readonly runs: readonly ShownRun[];
+  /** Devices that can be asked to measure just now. */
+  readonly standing: readonly { readonly deviceId: string; readonly name: string }[];
 }
 
 /** For how long somebody asked at all, ms: of several lanes over the same time once. */
@@ -86,7 +89,7 @@ function watchedMsOf(lanes: readonly ShownLane[]): number {
 const isOutside = ({ role }: Pick<StoredLane, 'role'>) => role === 'outside' || role === 'far';
 
 async function shownMark(
-  { store }: ConsoleContext,
+  context: ConsoleContext,
   mark: StoredMark,
   lanes: readonly StoredLane[],
   nowMs: number,
@@ -96,7 +99,7 @@ async function shownMark(
   // One that nobody ended is told by its first day.
   const untilMs = Math.min(mark.untilMs ?? nowMs, mark.fromMs + DAY_MS);
   const span = { fromMs: mark.fromMs, untilMs };
-  const minutes = await store.lanes.steps(
+  const minutes = await context.store.lanes.steps(
     delays.map(({ id }) => id),
     MINUTE_MS,
     span.fromMs - BESIDE_MARK_MS,
@@ -108,7 +111,14 @@ async function shownMark(
     const effect = markEffect(own, span);
     return [{ laneName: name, sentence: markEffectWords(effect), differs: markDiffers(effect) }];
   });
-  return { ...mark, effects };
+  const runs = await longRunsBetween(context, mark.siteId, span.fromMs, span.untilMs);
+  const rates = runs.flatMap((run) =>
+    markRates(run, span).map((rate) => ({
+      ...{ laneName: `${run.deviceName}, soak ${rate.way}`, sentence: markRateWords(rate) },
+      differs: markRateDiffers(rate),
+    })),
+  );
+  return { ...mark, effects: [...effects, ...rates] };
 }
 
 /** The lanes of an office over a span of time, with what was silent in it and whose fault that was. */
@@ -127,8 +137,9 @@ export async function watchedSpanOf(
   ]);
   // What is asked no more is shown where it still lies in the span.
   const lanes = all.filter(({ removedAtMs }) => removedAtMs === null || removedAtMs > fromMs);
-  const nameOf = (deviceId: string) => devices.find(({ id }) => id === deviceId)?.name ?? 'a machine that was removed';
-  const [steps, outages, marks, runs] = await Promise.all([
+  const nameOf = (deviceId: string) =>
+    devices.find(({ id }) => id === deviceId)?.name ?? beside.devices.get(deviceId) ?? 'a machine that was removed';
+  const [steps, outages, marks, beside] = await Promise.all([
     stepsByLane(
       context,
       lanes.map(({ id }) => id),
@@ -137,13 +148,16 @@ export async function watchedSpanOf(
     ),
     outagesAsHeard(context, siteId, fromMs, untilMs),
     queries.marks(siteId, fromMs, untilMs),
-    queries.runsOf(
+    runsBeside(
+      context,
+      siteId,
       machines.map(({ deviceId }) => deviceId),
-      fromMs,
-      untilMs,
+      { fromMs, untilMs },
     ),
   ]);
-  const shown = machines.map(({ deviceId }): ShownMachine => {
+  const isAgent = (id: string) => machines.some(({ deviceId }) => deviceId === id);
+  const others = [...beside.devices.keys()].filter((id) => !isAgent(id));
+  const shown = [...machines.map(({ deviceId }) => deviceId), ...others].map((deviceId): ShownMachine => {
     const own = lanes
       .filter((lane) => lane.deviceId === deviceId)
       .map((lane): ShownLane => ({
@@ -162,9 +176,13 @@ export async function watchedSpanOf(
       ),
     };
   });
+  const busy = await busyOf(context, siteId, shown);
   return done({
-    ...{ fromMs, untilMs, runs, busy: await busyOf(context, siteId, shown) },
-    machines: shown.filter((machine) => machine.lanes.length > 0),
+    ...{ fromMs, untilMs, runs: beside.runs, busy, slow: await slowOf(context, shown, busy, untilMs) },
+    standing: devices
+      .filter(({ id }) => context.standing.isPresent(id))
+      .map(({ id, name }) => ({ deviceId: id, name })),
+    machines: shown.filter(({ deviceId, lanes: own }) => own.length > 0 || beside.devices.has(deviceId)),
     outages: outages.map((outage) => ({
       ...{
         id: outage.id,

@@ -1,8 +1,10 @@
+import { createPublicKey } from 'node:crypto';
 import type { LookAsked, LookFound } from '@/core';
 import { AGENT_PROTOCOL } from '@/wire';
+import { checkTicket } from '@/wire/peer/ticket';
 import { furnish, openTestConsole, type TestConsole } from '../console/console-for-tests';
 import { noteHello } from '../agents';
-import { queueTurns } from '../turns';
+import { moveQueue, queueTurns, withdrawTurn } from '../turns';
 import { standingDevice, type StandingDevice } from '../turns/standing-for-tests';
 import { askLook, endLateLooks, looksPageOf, stopLook, takeLook } from '.';
 
@@ -122,10 +124,73 @@ describe('looking from a machine', () => {
     const turns = () => attic.told.filter(({ kind }) => kind === 'asked').length;
     expect(turns()).toBe(0);
     await takeLook(console.context, attic.cookie, lookId, { ok: true, found: FOUND });
-    const { moveQueue } = await import('../turns');
     await moveQueue(console.context);
     expect(turns()).toBe(1);
     expect(await ask()).toMatchObject({ fault: { code: 'agent-busy' } });
+  });
+
+  it('gives a look from outside the peer for it, with a ticket that the peer takes, and one that does not fill the line little of it', async () => {
+    const box = await agent('Cellar box', ['outside', 'path', 'path-load']);
+    const farOf = async (wanted: LookAsked) => {
+      const look = await askLook(console.context, 'Ines', box.id, wanted);
+      if (!look.ok) throw new Error(look.fault.code);
+      const order = box.told.at(-1) as { far?: { name: string; address: string; ticket: string } };
+      await takeLook(console.context, box.cookie, look.value.id, { ok: false, code: 'x', sentence: 'It ended.' });
+      if (order.far === undefined) return null;
+      const checked = checkTicket(
+        order.far.ticket,
+        [createPublicKey(console.context.signingKey)],
+        console.context.wallMs(),
+      );
+      if (!checked.ok) throw new Error(checked.fault.code);
+      return { ...order.far, limits: checked.value.limits, deviceId: checked.value.deviceId };
+    };
+    const [peer] = await console.context.store.sites.peersOf(siteId);
+    const outside = await farOf({ what: 'outside', ports: [443] });
+    expect(outside).toMatchObject({ name: peer!.name, address: peer!.address, deviceId: box.id });
+    expect(outside!.limits.bytes).toBeLessThan(1e6);
+    expect(await farOf({ what: 'path', target: 'peer.example' })).toBeNull();
+    expect((await farOf({ what: 'path', target: 'peer.example', loaded: true }))!.limits.bytes).toBeGreaterThan(1e9);
+    // One whose key has changed is not trusted with it.
+    await console.context.store.sites.savePeer({ ...peer!, otherKey: 'another' });
+    expect(await farOf({ what: 'outside', ports: [] })).toBeNull();
+  });
+
+  it('fills the line only when nobody measures over it, and nobody measures while it is filled', async () => {
+    const filling: LookAsked = { what: 'path', target: 'peer.example', loaded: true };
+    // An agent of before does not know how.
+    expect(await ask(filling)).toMatchObject({ fault: { code: 'agent-cannot' } });
+    const box = await agent('Cellar box', ['path', 'path-load']);
+    const desk = await standingDevice(console, siteId, { name: 'Front desk' });
+    const round = { siteId, deviceIds: [desk.id], reaches: ['internet' as const], times: 1, profile: 'quick' as const };
+    await queueTurns(console.context, 'Ines', { ...round, together: false });
+    expect(await ask(filling, box.id)).toMatchObject({
+      fault: { code: 'line-taken', facts: { why: 'Front desk is measuring over the same line' } },
+    });
+    // Without filling it, it may look all the same.
+    expect(await ask({ what: 'path', target: 'peer.example' }, box.id)).toMatchObject({ ok: true });
+    await endAll();
+    const look = await ask(filling, box.id);
+    if (!look.ok) throw new Error(look.fault.code);
+    await queueTurns(console.context, 'Ines', { ...round, together: false });
+    const turns = () => desk.told.filter(({ kind }) => kind === 'asked').length;
+    const before = turns();
+    await moveQueue(console.context);
+    expect(turns()).toBe(before);
+    await takeLook(console.context, box.cookie, look.value.id, { ok: false, code: 'x', sentence: 'It ended.' });
+    await moveQueue(console.context);
+    expect(turns()).toBe(before + 1);
+
+    async function endAll() {
+      for (const { id, deviceId, deviceName } of await console.context.store.looks.underWay())
+        if (deviceName === 'Cellar box')
+          await console.context.store.looks.end(
+            id,
+            { ok: false, code: 'x', sentence: deviceId },
+            console.context.wallMs(),
+          );
+      for (const turn of await console.context.store.turns.open()) await withdrawTurn(console.context, turn.id);
+    }
   });
 
   it('is stopped at the machine; what nothing comes of is ended after five minutes, and said', async () => {

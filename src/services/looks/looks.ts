@@ -1,8 +1,9 @@
-import type { LookAsked, SnmpLogin } from '@/core';
+import { holdOf, holdWords, type LookAsked, type SnmpLogin } from '@/core';
 import type { StoredLook } from '@/store';
 import { done, failed, type ConsoleFaultCode, type LookOutcome, type Outcome } from '@/wire';
 import { deviceOfCookie } from '../access/device-cookie';
 import type { ConsoleContext } from '../console/console-context';
+import { farLookOf, fillsLine, needsOfLook } from './far-look';
 import { snmpLogin } from './snmp-logins';
 import { turnState } from '../turns/turn-desk';
 
@@ -24,11 +25,18 @@ export async function askLook(
   const [agent, device] = [await agents.byDevice(deviceId), await sites.device(deviceId)];
   if (agent === null || device === null) return failed('agent-unknown');
   if (!context.standing.isPresent(device.id)) return failed('agent-away', { agent: device.name });
-  if (!agent.can.includes(asked.what)) return failed('agent-cannot', { agent: device.name });
+  if (!agent.can.includes(asked.what) || (fillsLine(asked) && !agent.can.includes('path-load')))
+    return failed('agent-cannot', { agent: device.name });
   // One thing at a time: what it measures and what it looks at would disturb each other.
   return context.turnDesk.run(async () => {
-    const { running } = await turnState(context);
-    if (running.some((claim) => claim.deviceId === device.id)) return failed('agent-busy', { agent: device.name });
+    const state = await turnState(context);
+    if (state.running.some((claim) => claim.deviceId === device.id))
+      return failed('agent-busy', { agent: device.name });
+    const needs = await needsOfLook(context, device, asked);
+    const claim = { id: '', deviceId: device.id, deviceName: device.name, needs, together: null };
+    const hold = needs.length === 0 ? null : holdOf(claim, { ...state, waiting: [claim] });
+    if (hold !== null)
+      return failed('line-taken', { why: holdWords(hold).replace(/^./, (letter) => letter.toUpperCase()) });
     const look: StoredLook = {
       ...{ id: context.newId(), siteId: device.siteId, deviceId: device.id, deviceName: device.name },
       ...{ asked, askedBy, askedAtMs: context.wallMs(), endedAtMs: null, outcome: null },
@@ -36,7 +44,14 @@ export async function askLook(
     await looks.insert(look);
     // The login goes to the agent, and nowhere into the record.
     const used = asked.what === 'ports' ? await snmpLogin(context, device.siteId, asked.target, login) : null;
-    context.standing.send(device.id, { kind: 'look', lookId: look.id, asked, login: used });
+    const far = await farLookOf(context, device, asked);
+    context.standing.send(device.id, {
+      kind: 'look',
+      lookId: look.id,
+      asked,
+      login: used,
+      ...(far === null ? {} : { far }),
+    });
     return done(look);
   });
 }

@@ -2,7 +2,7 @@ import { NEW_PEER, NEW_SITE, type Site } from '@/store';
 import { type ConsoleFaultCode, done, failed, type Outcome } from '@/wire';
 import { firstJoinCode } from '../access';
 import type { ConsoleContext } from '../console/console-context';
-import { SAME_ORIGIN } from './peer-address';
+import { SAME_ORIGIN } from '@/wire/address';
 
 /** So long a removed office can be put back, ms. */
 const UNDO_MS = 24 * 3600_000;

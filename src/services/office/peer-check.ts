@@ -3,7 +3,7 @@ import type { StoredPeer } from '@/store';
 import { PEER_PATHS, peerInfoSchema, type PeerInfo } from '@/wire';
 import { checkIdentity, signTicket } from '@/wire/peer/ticket';
 import type { ConsoleContext } from '../console/console-context';
-import { peerBaseUrl } from './peer-address';
+import { peerBaseUrl } from '@/wire/address';
 import { notePeerKey } from './peers';
 
 /** How a peer stands, seen from this console. */

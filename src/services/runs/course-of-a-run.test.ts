@@ -25,7 +25,7 @@ import { CODE_LENGTH, CODE_LETTERS, newJoinCode, readJoinCode } from '../access/
 import { hereToken, openHere } from '../access/here-link';
 import { joinPageOf } from '../views/join-page';
 import { ledgerOf } from '../views/ledger';
-import { peerBaseUrl } from '../office/peer-address';
+import { peerBaseUrl } from '@/wire/address';
 import { runPageOf, samplesDocumentOf } from '../views/run-page';
 import { removeDevice } from '../office/removals';
 import { openDevice, saveDevice } from '../office/devices';

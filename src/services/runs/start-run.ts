@@ -14,7 +14,7 @@ import { STARTED_RUN, type Device, type Line, type Site, type StoredPeer } from 
 import { type ConsoleFaultCode, done, failed, type Outcome, type RunGrant, type StartRun } from '@/wire';
 import { signTicket } from '@/wire/peer/ticket';
 import type { ConsoleContext } from '../console/console-context';
-import { peerBaseUrl } from '../office/peer-address';
+import { peerBaseUrl } from '@/wire/address';
 import { crossingOf, type Crossing } from '../office/line-choice';
 import { farEndOf } from './far-end-of-run';
 import { leastDirectionMs } from './long-look';

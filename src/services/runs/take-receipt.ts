@@ -3,7 +3,7 @@ import type { StoredPeer, StoredReceipt, StoredRun } from '@/store';
 import { PEER_PATHS } from '@/wire';
 import { readReceipt } from '@/wire/peer/ticket';
 import type { ConsoleContext } from '../console/console-context';
-import { peerBaseUrl } from '../office/peer-address';
+import { peerBaseUrl } from '@/wire/address';
 import { checkPeer } from '../office/peer-check';
 
 const PATIENCE_MS = 1500;

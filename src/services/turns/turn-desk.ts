@@ -3,6 +3,7 @@ import type { StoredLook, StoredTurn } from '@/store';
 import { done, failed, type ConsoleFaultCode, type Outcome, type RunAnswer, type StartRun } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
+import { fillsLine, needsOfLook } from '../looks/far-look';
 import { peerOfTurn, webLoaders } from '../office/peer-choice';
 import { grantRun, needsOf, prepareRun, type PreparedRun } from '../runs/start-run';
 import { proofOf } from '../console/proofs';
@@ -17,10 +18,13 @@ const LOOK_TAKES_MS = 15_000;
 const KEEP_ENDED_MS = 24 * 3600_000;
 
 const claimOf = (turn: StoredTurn): TurnClaim => turn;
-/** Whoever looks at something does not measure meanwhile: each would see the other. */
-const claimOfLook = ({ id, deviceId, deviceName }: StoredLook): TurnClaim => ({
-  ...{ id, deviceId, deviceName, needs: [], together: null },
-});
+/** Whoever looks at something does not measure meanwhile: each would see the other. One that fills the line takes that too. */
+async function claimOfLook(context: ConsoleContext, look: StoredLook): Promise<TurnClaim> {
+  const { id, deviceId, deviceName, asked } = look;
+  const device = fillsLine(asked) ? await context.store.sites.device(deviceId) : null;
+  const needs = device === null ? [] : await needsOfLook(context, device, asked);
+  return { id, deviceId, deviceName, needs, together: null };
+}
 
 /**
  * Turns that wait, with what they need now: a line that was switched, a peer that was pinned or a device that moved to
@@ -66,7 +70,10 @@ export async function turnState(
   );
   return {
     open,
-    running: [...open.filter(({ status }) => status !== 'waiting').map(claimOf), ...looking.map(claimOfLook)],
+    running: [
+      ...open.filter(({ status }) => status !== 'waiting').map(claimOf),
+      ...(await Promise.all(looking.map((look) => claimOfLook(context, look)))),
+    ],
     waiting: open.filter(({ status }) => status === 'waiting').map(claimOf),
     isPresent: (deviceId) => here.has(deviceId) || context.standing.isPresent(deviceId),
   };

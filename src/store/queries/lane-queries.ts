@@ -233,20 +233,6 @@ export class LaneQueries {
     return found;
   }
 
-  /** Runs of some machines in a stretch of time, as far as a lane shows them, in the order of time. */
-  async runsOf(
-    deviceIds: readonly string[],
-    fromMs: number,
-    untilMs: number,
-  ): Promise<{ id: string; deviceId: string; atMs: number; downBps: number | null; upBps: number | null }[]> {
-    if (deviceIds.length === 0) return [];
-    return this.sequelize.query(
-      `SELECT id, deviceId, startedAtMs AS atMs, downBps, upBps FROM runs WHERE deviceId IN (${places(deviceIds.length)})
-       AND startedAtMs >= ? AND startedAtMs < ? AND status = 'finished' ORDER BY startedAtMs LIMIT 4000`,
-      { replacements: [...deviceIds, fromMs, untilMs], type: QueryTypes.SELECT },
-    );
-  }
-
   async removeMinutesBefore(atMs: number): Promise<void> {
     await this.sequelize.query('DELETE FROM lane_minutes WHERE fromMs < ?', { replacements: [atMs] });
   }

@@ -1,4 +1,5 @@
 import {
+  addedAtHop,
   byteRateWords,
   delayFigure,
   IGD_TARGET,
@@ -8,6 +9,7 @@ import {
   shareRateBps,
   sizeWords,
   type EchoFound,
+  type HopDelays,
   lineRates,
   type LineFound,
   type LookFound,
@@ -20,14 +22,33 @@ import {
 import { rangeWordsOf } from './address-range';
 import { AirTables } from './air-tables';
 import { KeepLoadButton, type KeepLoad } from './keep-load';
+import { OutsideTable } from './outside-table';
 import { PortTable } from './port-table';
 import { CELL, FIGURE, Table } from './found-table';
 
 const timesOf = (rttsMs: readonly (number | null)[]) => rttsMs.filter((ms) => ms !== null);
 
+/** What a full line added at a hop, each way. */
+function AddedCells({ hop }: { readonly hop: HopDelays | undefined }) {
+  return (['down', 'up'] as const).map((way) => {
+    const addedMs = hop === undefined ? null : addedAtHop(hop, way);
+    return (
+      <td key={way} className={FIGURE}>
+        {addedMs === null ? 'not told' : delayFigure(Math.max(0, addedMs))}
+      </td>
+    );
+  });
+}
+
 function Hops({ found }: { readonly found: PathFound }) {
   return (
-    <Table label="Hops" heads={['hop', 'who answers', 'whose address it is', 'least delay, ms', 'answered']}>
+    <Table
+      label="Hops"
+      heads={[
+        ...['hop', 'who answers', 'whose address it is', 'least delay, ms', 'answered'],
+        ...(found.loaded === undefined ? [] : ['added while full down, ms', 'added while full up, ms']),
+      ]}
+    >
       {found.hops.map(({ place, addresses, name, rttsMs }) => {
         const times = timesOf(rttsMs);
         return (
@@ -46,6 +67,7 @@ function Hops({ found }: { readonly found: PathFound }) {
             <td className={`${CELL} text-quiet`}>{addresses[0] === undefined ? '' : rangeWordsOf(addresses[0])}</td>
             <td className={FIGURE}>{times.length === 0 ? 'not told' : delayFigure(Math.min(...times))}</td>
             <td className={FIGURE}>{rttsMs.length === 0 ? '–' : `${times.length} of ${rttsMs.length}`}</td>
+            {found.loaded !== undefined && <AddedCells hop={found.loaded.hops.find((hop) => hop.place === place)} />}
           </tr>
         );
       })}
@@ -198,5 +220,7 @@ export function FoundTable({ found, deviceId, keep }: Kept<LookFound>) {
       return <PortTable found={found} deviceId={deviceId} keep={keep} />;
     case 'line':
       return <Line found={found} deviceId={deviceId} keep={keep} />;
+    case 'outside':
+      return <OutsideTable found={found} />;
   }
 }

@@ -16,6 +16,7 @@ export const LOOK_NAMES: readonly (readonly [LookKind, string])[] = [
   ['air', 'the air'],
   ['ports', 'ports of a switch or router'],
   ['line', 'the line’s own counters'],
+  ['outside', 'this office from outside'],
 ];
 
 interface LookFormProps {
@@ -31,7 +32,16 @@ export function LookForm({ machines, begin, names, ask }: LookFormProps) {
   const [deviceId, setDevice] = useState((machines.find(({ present }) => present) ?? machines[0])?.deviceId ?? '');
   const [what, setWhat] = useState<LookKind>(begin.what);
   const [typed, setTyped] = useState<TypedLook>({
-    ...{ folder: '/mnt/store', megabytes: '512', streams: '1', target: begin.target, resolvers: '', names },
+    ...{
+      folder: '/mnt/store',
+      megabytes: '512',
+      streams: '1',
+      target: begin.target,
+      resolvers: '',
+      names,
+      ports: '',
+      loaded: false,
+    },
     ...{ community: '', user: '', authKey: '', privKey: '' },
   });
   const [refused, setRefused] = useState<string | null>(null);
@@ -85,7 +95,11 @@ export function LookForm({ machines, begin, names, ask }: LookFormProps) {
         </fieldset>
       </div>
       <div className="mt-3 flex flex-wrap items-end gap-x-5 gap-y-3">
-        <LookFields what={what} typed={typed} type={(name, value) => setTyped({ ...typed, [name]: value })} />
+        <LookFields
+          {...{ what, typed }}
+          type={(name, value) => setTyped({ ...typed, [name]: value })}
+          typeLoaded={(loaded) => setTyped({ ...typed, loaded })}
+        />
       </div>
       <div className="mt-3 flex items-center gap-4">
         <Button type="submit" look="main" disabled={working || machine === undefined}>

@@ -44,6 +44,11 @@ export const MORE_PLACES: readonly {
     href: '/look?what=line',
     called: ['igd', 'upnp', 'wan', 'router', 'who uses the line', 'usage', 'others', 'look'],
   },
+  {
+    name: 'This office from outside: its address, and whether a port answers',
+    href: '/look?what=outside',
+    called: ['nat', 'cgnat', 'public address', 'port forwarding', 'open port', 'reachable', 'ipv6', 'wan ip', 'look'],
+  },
   { name: 'People, sign-ins, your passphrase', href: '/people', called: ['user', 'password', 'token', 'account'] },
   {
     name: 'Bring runs in from a file',

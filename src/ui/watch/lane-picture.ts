@@ -43,12 +43,12 @@ export function topOf({ stepMs, p95Ms, medianMs }: ShownSteps): number {
   return TOPS.find((top) => top >= 1.15 * high) ?? Math.ceil(high);
 }
 
-const thin = (hex: string, share: number) =>
+export const thin = (hex: string, share: number) =>
   `${hex}${Math.round(share * 255)
     .toString(16)
     .padStart(2, '0')}`;
 
-type Context = CanvasRenderingContext2D;
+export type Context = CanvasRenderingContext2D;
 
 function paintBand(
   ctx: Context,
@@ -166,29 +166,5 @@ export function paintLane(
   paintLine(ctx, frame, steps, everyMs, y);
   // A device that does not tell its counters is no silence.
   if (!isLoad(kind)) paintLost(ctx, frame, steps, everyMs, colors);
-  return top;
-}
-
-export interface DrawnRun {
-  readonly atMs: number;
-  readonly downBps: number | null;
-  readonly upBps: number | null;
-}
-
-/** Runs as upright strokes: down from the ground, up beside it. Returns what the height stands for, bits per second. */
-export function paintRuns(ctx: Context, frame: Frame, runs: readonly DrawnRun[], colors: LaneColors): number {
-  const values = runs.flatMap(({ downBps, upBps }) => [downBps ?? 0, upBps ?? 0]);
-  const top = Math.max(1, ...values);
-  ctx.clearRect(0, 0, frame.width, frame.height);
-  for (const { atMs, downBps, upBps } of runs)
-    for (const [bps, color, aside] of [
-      [downBps, colors.down, 0],
-      [upBps, colors.up, 2.5],
-    ] as const) {
-      if (bps === null) continue;
-      const height = (bps / top) * (frame.height - 6);
-      ctx.fillStyle = color;
-      ctx.fillRect(xOf(frame, atMs) + aside, frame.height - height, 2, height);
-    }
   return top;
 }

@@ -2,6 +2,7 @@
 
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { ChangedThing, WatchedSpan } from '@/services';
+import { withRates, type LiveRun, type LiveRuns } from './live-runs';
 import { endOf, type WatchSpan } from './watch-span';
 
 /** Up to this length every request is shown, and what is heard just now is added. */
@@ -17,6 +18,8 @@ export type Beats = ReadonlyMap<string, readonly (readonly [number, number | nul
 export interface Watched {
   readonly data: WatchedSpan | null;
   readonly beats: Beats;
+  /** Runs that are heard of since the page was read. */
+  readonly live: LiveRuns;
   readonly nowMs: number;
   /** Why nothing new comes; null: it does. */
   readonly trouble: string | null;
@@ -29,6 +32,7 @@ export function useWatch(siteId: string, span: WatchSpan, serverNowMs: number): 
   const [trouble, setTrouble] = useState<string | null>(null);
   const [nowMs, setNowMs] = useState(serverNowMs);
   const [beats, setBeats] = useState<Beats>(new Map());
+  const [liveRuns, setLiveRuns] = useState<LiveRuns>(new Map());
   const [again, setAgain] = useState(0);
   // The picture goes by the console's clock, whatever the browser's says.
   const offset = useRef<number | null>(null);
@@ -73,6 +77,14 @@ export function useWatch(siteId: string, span: WatchSpan, serverNowMs: number): 
       const { beats: heard } = JSON.parse(text) as { readonly beats: readonly [string, number, number | null][] };
       setBeats((before) => added(before, heard, clock() - LIVE_UP_TO_MS));
     });
+    const begun = new Set<string>();
+    live.addEventListener('rates', ({ data: text }: MessageEvent<string>) => {
+      const heard = JSON.parse(text) as LiveRun;
+      setLiveRuns((before) => withRates(before, heard));
+      // Of a device that keeps no lanes nothing was to be shown before.
+      if (!begun.has(heard.runId)) reload();
+      begun.add(heard.runId);
+    });
     return () => {
       clearInterval(timer);
       clearInterval(slow);
@@ -81,7 +93,7 @@ export function useWatch(siteId: string, span: WatchSpan, serverNowMs: number): 
     };
   }, [siteId, isLive, reload, clock]);
 
-  return { data, beats, nowMs, trouble, reload };
+  return { data, beats, live: liveRuns, nowMs, trouble, reload };
 }
 
 /** A request that was answered late takes the place of itself without an answer. */

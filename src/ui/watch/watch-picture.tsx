@@ -1,13 +1,15 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { isLoad, rateFigure } from '@/core';
-import type { ShownMachine, WatchedSpan } from '@/services';
+import { isLoad, rateFigure, rateWords } from '@/core';
+import type { ShownMachine, ShownRun, WatchedSpan } from '@/services';
 import { calendarTicks } from '../time/time-axis';
 import { LaneCanvas } from './lane-canvas';
+import { paintRuns, topOfRuns } from './run-picture';
 import { LaneLabel, saidAt, type LiveLane } from './lane-label';
-import { LANE_HEIGHT, paintLane, paintRuns, topOf, xOf, type Frame, type LaneColors } from './lane-picture';
+import { LANE_HEIGHT, paintLane, topOf, xOf, type Frame, type LaneColors } from './lane-picture';
 import { withBeats } from './live-steps';
+import { rateAt, withLive, type LiveRuns } from './live-runs';
 import { Faults, MarkBands } from './watch-bands';
 import type { Beats } from './use-watch';
 
@@ -18,6 +20,7 @@ interface WatchPictureProps {
   readonly data: WatchedSpan;
   readonly machine: ShownMachine;
   readonly beats: Beats;
+  readonly live: LiveRuns;
   readonly fromMs: number;
   readonly untilMs: number;
   readonly timeZone: string;
@@ -61,12 +64,12 @@ function LaneRow({ lane, frame }: { readonly lane: LiveLane; readonly frame: Fra
   );
 }
 
-function RatesRow({ runs, frame }: { readonly runs: WatchedSpan['runs']; readonly frame: Frame }) {
+function RatesRow({ runs, frame }: { readonly runs: readonly ShownRun[]; readonly frame: Frame }) {
   const paint = useCallback(
-    (ctx: CanvasRenderingContext2D, of: Frame, colors: LaneColors) => void paintRuns(ctx, of, runs, colors),
+    (ctx: CanvasRenderingContext2D, of: Frame, colors: LaneColors) => paintRuns(ctx, of, runs, colors),
     [runs],
   );
-  const top = Math.max(1, ...runs.flatMap(({ downBps, upBps }) => [downBps ?? 0, upBps ?? 0]));
+  const top = topOfRuns(runs);
   return (
     <div className="relative border-t border-hairline">
       <LaneCanvas {...frame} height={RATES_HEIGHT} paint={paint} />
@@ -77,9 +80,27 @@ function RatesRow({ runs, frame }: { readonly runs: WatchedSpan['runs']; readonl
   );
 }
 
+/** What runs moved at a moment; else which colour is which. */
+function RatesSaid({ moved }: { readonly moved: ReturnType<typeof rateAt> }) {
+  if (moved === null)
+    return (
+      <p className="text-xs text-quiet">
+        <span className="text-down">down</span> and <span className="text-up-words">up</span>
+      </p>
+    );
+  const { downBps, upBps } = moved;
+  return (
+    <p className="figure truncate text-[0.85rem]">
+      {downBps !== null && <span className="text-down">{rateWords(downBps)} down</span>}
+      {downBps !== null && upBps !== null && ', '}
+      {upBps !== null && <span className="text-up-words">{rateWords(upBps)} up</span>}
+    </p>
+  );
+}
+
 /** The lanes of one machine, one below the other on one axis of time. */
 export function WatchPicture(props: WatchPictureProps) {
-  const { data, machine, beats, fromMs, untilMs, timeZone, onZoom, onMove } = props;
+  const { data, machine, beats, live, fromMs, untilMs, timeZone, onZoom, onMove } = props;
   const { ref, width } = useWidth();
   const [pointed, setPointed] = useState<number | null>(null);
   const drag = useRef<number | null>(null);
@@ -93,8 +114,8 @@ export function WatchPicture(props: WatchPictureProps) {
     [machine, beats],
   );
   const runs = useMemo(
-    () => data.runs.filter(({ deviceId }) => deviceId === machine.deviceId),
-    [data.runs, machine.deviceId],
+    () => withLive(data.runs, live).filter(({ deviceId }) => deviceId === machine.deviceId),
+    [data.runs, live, machine.deviceId],
   );
   const outages = data.outages.filter(({ deviceId }) => deviceId === machine.deviceId);
   // Without a pointer the newest is told: what was sent just now may still be on its way.
@@ -131,9 +152,7 @@ export function WatchPicture(props: WatchPictureProps) {
         {runs.length > 0 && (
           <div className="border-t border-hairline pr-3" style={{ minHeight: RATES_HEIGHT }}>
             <p className="font-medium">Runs</p>
-            <p className="text-xs text-quiet">
-              <span className="text-down">down</span> and <span className="text-up-words">up</span>
-            </p>
+            <RatesSaid moved={rateAt(runs, momentMs)} />
           </div>
         )}
       </div>

@@ -1,14 +1,16 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { availabilityWords } from '@/core';
+import { availabilityWords, type PeerReach } from '@/core';
 import type { ShownOutage } from '@/services';
 import { isTyping } from '../shell/console-keys';
 import { LaneForm, type TypedLane } from './lane-form';
 import { MarkList, type MarkActions } from './mark-list';
 import { BusyList } from './busy-list';
+import { SoakForm, type AskSoak } from './soak-form';
 import { OutageList } from './outage-list';
-import { useWatch } from './use-watch';
+import { SlowList } from './slow-list';
+import { LIVE_UP_TO_MS, useWatch } from './use-watch';
 import { WatchPicture } from './watch-picture';
 import { endOf, LENGTHS, moved, spanWords, writeSpan, zoomed, type WatchSpan } from './watch-span';
 
@@ -20,6 +22,8 @@ interface WatchViewProps {
   readonly nowMs: number;
   readonly begin: WatchSpan;
   readonly marks: MarkActions;
+  readonly reaches: readonly PeerReach[];
+  readonly askSoak: AskSoak;
   readonly addLane: (lane: TypedLane) => Promise<string | null>;
   readonly endLane: (laneId: string) => Promise<string | null>;
 }
@@ -32,9 +36,10 @@ function around({ fromMs, untilMs }: Pick<ShownOutage, 'fromMs' | 'untilMs'>, no
 }
 
 /** Lanes below each other, live; what was silent and whose fault it was; marks and what they did. */
-export function WatchView({ siteId, timeZone, nowMs: serverNowMs, begin, marks, addLane, endLane }: WatchViewProps) {
+export function WatchView(props: WatchViewProps) {
+  const { siteId, timeZone, nowMs: serverNowMs, begin, marks, reaches, askSoak, addLane, endLane } = props;
   const [span, setSpan] = useState(begin);
-  const { data, beats, nowMs, trouble, reload } = useWatch(siteId, span, serverNowMs);
+  const { data, beats, live, nowMs, trouble, reload } = useWatch(siteId, span, serverNowMs);
   const untilMs = endOf(span, nowMs);
   useEffect(() => window.history.replaceState(null, '', `/watch?${writeSpan(span)}`), [span]);
   useEffect(() => {
@@ -116,7 +121,7 @@ export function WatchView({ siteId, timeZone, nowMs: serverNowMs, begin, marks, 
                 </span>
               </h2>
               <WatchPicture
-                {...{ data, machine, beats, timeZone, untilMs }}
+                {...{ data, machine, beats, live, timeZone, untilMs }}
                 fromMs={untilMs - span.lengthMs}
                 onZoom={(times, share) => setSpan(zoomed(span, times, nowMs, share))}
                 onMove={(share) => setSpan(moved(span, share, nowMs))}
@@ -136,6 +141,20 @@ export function WatchView({ siteId, timeZone, nowMs: serverNowMs, begin, marks, 
                 />
               )}
             </section>
+            <section aria-label="Slow times">
+              <h2 className="font-semibold">What was slow</h2>
+              {span.lengthMs <= LIVE_UP_TO_MS ? (
+                <p className="text-quiet">Shown over an hour and more: what is slow for a second is seen above.</p>
+              ) : (
+                <SlowList
+                  slow={data.slow}
+                  machines={data.machines}
+                  timeZone={timeZone}
+                  span={spanWords(span)}
+                  onShow={(slow) => setSpan(around(slow, nowMs))}
+                />
+              )}
+            </section>
             <section aria-label="Busy times">
               <h2 className="font-semibold">When the line was busy</h2>
               <BusyList
@@ -151,6 +170,14 @@ export function WatchView({ siteId, timeZone, nowMs: serverNowMs, begin, marks, 
               <MarkList marks={data.marks} {...{ nowMs, timeZone, ...marks }} onDone={reload} />
             </section>
           </div>
+          <section aria-label="A soak" className="mt-8">
+            <h2 className="font-semibold">A soak</h2>
+            <p className="mb-2 max-w-[46rem] text-sm text-quiet">
+              One device loads its link for four minutes, two each way. Mark what is switched on and off meanwhile: its
+              rate says what that did.
+            </p>
+            <SoakForm standing={data.standing} reaches={reaches} ask={askSoak} />
+          </section>
           <details className="mt-8">
             <summary className="font-semibold">Lanes to be asked</summary>
             <div className="mt-2">

@@ -1,3 +1,4 @@
 export * from './client-address';
 export * from './own-addresses';
 export { isPrivateAddress } from './private-addresses';
+export * from './peer-address';

@@ -23,6 +23,11 @@ export const AGENT_SIDE_FAULTS = {
     title: 'Agent busy',
     sentence: '{agent} measures just now, or looks at something else. Ask again when that is done.',
   },
+  'line-taken': {
+    status: 409,
+    title: 'Line taken',
+    sentence: '{why}, and this would fill the line too. Ask again when that is over.',
+  },
   'agent-cannot': {
     status: 409,
     title: 'Agent cannot do that',

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { LookAsked, LookFound, SnmpLogin } from '@/core';
+import { KNOCK_STATES, MOST_KNOCKS, type LookAsked, type LookFound, type SnmpLogin } from '@/core';
 
 const text = z.string().max(400);
 const ms = z.number().nonnegative().max(1e7);
@@ -48,12 +48,21 @@ export const lookAskedSchema = z.discriminatedUnion('what', [
       .readonly()
       .default([...NAMES_BY_DEFAULT]),
   }),
-  z.strictObject({ what: z.literal('path'), target: host }),
+  // Agents of before know nothing of the second: it is left out where it is not wanted.
+  z.strictObject({ what: z.literal('path'), target: host, loaded: z.literal(true).optional() }),
   z.strictObject({ what: z.literal('programs'), seconds: z.number().int().min(2).max(60).default(10) }),
   z.strictObject({ what: z.literal('air') }),
   z.strictObject({
     ...{ what: z.literal('ports'), target: host },
     seconds: z.number().int().min(3, 'At least 3 s.').max(60, 'At most 60 s.').default(10),
+  }),
+  z.strictObject({
+    what: z.literal('outside'),
+    ports: z
+      .array(z.number().int().min(1, 'A port is 1 to 65535.').max(65_535, 'A port is 1 to 65535.'))
+      .max(MOST_KNOCKS, 'At most four ports.')
+      .readonly()
+      .default([]),
   }),
   z.strictObject({
     what: z.literal('line'),
@@ -75,6 +84,10 @@ export const snmpLoginSchema = z.strictObject({
     .nullable()
     .default(null),
 }) satisfies z.ZodType<SnmpLogin>;
+
+/** Who looks at an office from outside: the peer's name, its address as in the set-up, and a ticket for it. */
+export const farLookSchema = z.object({ name: text, address: text, ticket: z.string().max(4000) });
+export type FarLook = z.infer<typeof farLookSchema>;
 
 /** What is wanted, and the login for a device that is asked by SNMP; absent: the one that it was asked with last. */
 export const lookRequestSchema = z.strictObject({ asked: lookAskedSchema, login: snmpLoginSchema.optional() });
@@ -155,6 +168,20 @@ export const lookFoundSchema = z.discriminatedUnion('what', [
       .max(64)
       .readonly(),
     mtuBytes: z.number().int().positive().max(100_000).nullable(),
+    loaded: z
+      .strictObject({
+        ...{ peer: text, downBps: bps.nullable(), upBps: bps.nullable() },
+        hops: z
+          .array(
+            z.strictObject({
+              ...{ place: z.number().int().positive(), address: text },
+              ...{ idleMs: rtts, downMs: rtts, upMs: rtts },
+            }),
+          )
+          .max(64)
+          .readonly(),
+      })
+      .optional(),
   }),
   z.strictObject({
     ...{ what: z.literal('programs'), seconds: z.number().positive() },
@@ -185,6 +212,14 @@ export const lookFoundSchema = z.discriminatedUnion('what', [
   z.strictObject({
     ...{ what: z.literal('ports'), target: text, system: text.nullable() },
     ...{ before: portReading, after: portReading },
+  }),
+  z.strictObject({
+    ...{ what: z.literal('outside'), peer: text, ownAddress: text, ownIpv6: z.boolean() },
+    ...{ seenAddress: text.nullable(), routerAddress: text.nullable() },
+    ports: z
+      .array(z.strictObject({ port: z.number().int().min(1).max(65_535), state: z.enum(KNOCK_STATES) }))
+      .max(MOST_KNOCKS)
+      .readonly(),
   }),
   z.strictObject({
     ...{ what: z.literal('line'), router: text, address: text, outsideAddress: text.nullable() },

@@ -52,7 +52,7 @@ export const LOOK_OPERATIONS = {
     request: lookRequestSchema,
     answers: { 201: z.object({ id }) },
     faults: [
-      ...(['not-signed-in', 'agent-unknown', 'agent-away', 'agent-cannot', 'agent-busy'] as const),
+      ...(['not-signed-in', 'agent-unknown', 'agent-away', 'agent-cannot', 'agent-busy', 'line-taken'] as const),
       'request-malformed',
     ],
   },

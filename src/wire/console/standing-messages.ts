@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { PROFILE_NAMES, REACHES } from '@/core';
 import { agentHelloSchema } from './agent-messages';
 import { laneBeatSchema, laneSchema } from './lane-messages';
-import { lookAskedSchema, snmpLoginSchema } from './look-messages';
+import { farLookSchema, lookAskedSchema, snmpLoginSchema } from './look-messages';
 
 /** Console → device that stands by. */
 export const standingOrderSchema = z.discriminatedUnion('kind', [
@@ -26,6 +26,7 @@ export const standingOrderSchema = z.discriminatedUnion('kind', [
   z.object({
     ...{ kind: z.literal('look'), lookId: z.string(), asked: lookAskedSchema },
     login: snmpLoginSchema.nullable().optional(),
+    far: farLookSchema.nullable().optional(),
   }),
   z.object({ kind: z.literal('look-withdrawn'), lookId: z.string() }),
   /** These lanes are to be kept from now on; `live`: somebody looks at them. `nowMs`: the console's time. */

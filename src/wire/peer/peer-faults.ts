@@ -113,6 +113,16 @@ export const PEER_FAULTS = {
     title: 'Too many offers',
     sentence: 'A session may offer {limit} data channels. Start the run again.',
   },
+  'port-malformed': {
+    status: 400,
+    title: 'Port malformed',
+    sentence: 'The port must be a whole number from 1 to 65535. Correct the request.',
+  },
+  'limit-knocks': {
+    status: 429,
+    title: 'Too many ports',
+    sentence: 'A session may have {limit} ports knocked at, one after the other. Wait for the answer, or ask anew.',
+  },
   'path-unknown': {
     status: 404,
     title: 'Nothing here',

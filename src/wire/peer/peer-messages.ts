@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { KNOCK_STATES } from '@/core';
 import { kernelSightingSchema, peerLoadSchema } from './sighting-schemas';
 
 const nonNegative = z.number().nonnegative();
@@ -27,6 +28,8 @@ export const peerInfoSchema = z.object({
     probe: z.boolean(),
     udp: z.boolean(),
     dataChannel: z.boolean(),
+    /** Whether it tells by which address it was asked, and knocks at ports there; one of before does not. */
+    knock: z.boolean().default(false),
   }),
   /** Its answer to the challenge of whoever asked (`?challenge=`); absent where nobody asked. */
   identity: z.object({ publicKey: z.string().max(64), proof: z.string().max(128) }).optional(),
@@ -39,6 +42,8 @@ export const sessionOpenedSchema = z.object({
   /** Whether the client's address is one of the peer's own machine. */
   sameMachine: z.boolean(),
   ipVersion: z.union([z.literal(4), z.literal(6)]),
+  /** The client's address as the peer sees it; one of before does not tell. */
+  address: z.string().max(64).nullable().default(null),
   /** Rate of the port by which the client came in, bits per second; null where the system does not tell. */
   interfaceBps: z.number().positive().max(1e13).nullable(),
   limits: z.object({ seconds: nonNegative, bytes: nonNegative, streams: z.number().int().min(1).max(16) }),
@@ -86,6 +91,10 @@ export const udpAdmissionSchema = z.object({
   key: z.string().max(64).nullable(),
 });
 export type UdpAdmission = z.infer<typeof udpAdmissionSchema>;
+
+/** What became of one connection to a port of the client's own address. */
+export const knockAnswerSchema = z.object({ state: z.enum(KNOCK_STATES) });
+export type KnockAnswer = z.infer<typeof knockAnswerSchema>;
 
 /** Answer to an offer of a data channel (SDP, RFC 8866). */
 export const channelAnswerSchema = z.object({ answer: z.string().max(65_536) });

@@ -10,6 +10,7 @@ export const PEER_PATHS = {
   udp: '/peer/v1/udp',
   channel: '/peer/v1/channel',
   receipt: '/peer/v1/receipt',
+  knock: '/peer/v1/knock',
 } as const;
 
 /** A browser's test page and its peer may be on other hosts, so the simple-request rules of CORS are kept to. */

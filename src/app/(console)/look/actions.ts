@@ -17,16 +17,20 @@ const listOf = (text: string) =>
     .filter((each) => each !== '');
 
 /** What was typed, in the shape of the kind of look. */
-function askedOf(what: LookKind, { folder, megabytes, streams, target, resolvers, names }: TypedLook): unknown {
+function askedOf(what: LookKind, typed: TypedLook): unknown {
+  const { folder, megabytes, streams, target, resolvers, names } = typed;
   switch (what) {
     case 'share':
       return { what, folder, megabytes: Number(megabytes), streams: Number(streams) };
-    case 'echo':
     case 'path':
+      return { what, target, ...(typed.loaded ? { loaded: true } : {}) };
+    case 'echo':
     case 'ports':
       return { what, target };
     case 'names':
       return { what, resolvers: listOf(resolvers), names: listOf(names) };
+    case 'outside':
+      return { what, ports: listOf(typed.ports).map(Number) };
     case 'programs':
     case 'line':
     case 'air':

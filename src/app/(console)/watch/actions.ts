@@ -3,7 +3,8 @@
 import { act, COMMANDS } from '@/app/commands';
 import { issueWords } from '@/app/form-action';
 import type { TypedLane } from '@/ui/watch/lane-form';
-import { laneFormSchema, newMarkSchema } from '@/wire';
+import type { PeerReach } from '@/core';
+import { laneFormSchema, newMarkSchema, queueOrderSchema } from '@/wire';
 
 const HERE = '/watch';
 
@@ -19,6 +20,13 @@ export async function endLaneAction(id: string): Promise<string | null> {
 export async function beginMarkAction(siteId: string, label: string): Promise<string | null> {
   const mark = newMarkSchema.safeParse({ label });
   return mark.success ? act(COMMANDS.beginMark, { siteId, label: mark.data.label }, HERE) : issueWords(mark.error);
+}
+
+/** A device that stands by measures for minutes, as soon as its turn has come. */
+export async function askSoakAction(siteId: string, deviceId: string, reach: PeerReach): Promise<string | null> {
+  const once = { times: 1, profile: 'soak', together: false } as const;
+  const order = queueOrderSchema.safeParse({ siteId, deviceIds: [deviceId], reaches: [reach], ...once });
+  return order.success ? act(COMMANDS.queueTurns, order.data, HERE) : issueWords(order.error);
 }
 
 export async function endMarkAction(id: string): Promise<string | null> {

@@ -2,12 +2,20 @@ import type { Metadata } from 'next';
 import { connection } from 'next/server';
 import { technicianOrSignIn } from '@/app/role';
 import { chosenSiteId } from '@/app/site-choice';
+import { PEER_REACHES } from '@/core';
 import { siteOf, theConsole } from '@/services';
 import { FirstOffice } from '@/ui/set-up/first-office';
 import { readSpan, writeSpan } from '@/ui/watch/watch-span';
 import { WatchView } from '@/ui/watch/watch-view';
 import { saveOfficeAction } from '../set-up/actions';
-import { addLaneAction, beginMarkAction, endLaneAction, endMarkAction, removeMarkAction } from './actions';
+import {
+  addLaneAction,
+  askSoakAction,
+  beginMarkAction,
+  endLaneAction,
+  endMarkAction,
+  removeMarkAction,
+} from './actions';
 import { Link } from '@/ui/parts/link';
 
 export const metadata: Metadata = { title: 'Watch' };
@@ -27,7 +35,7 @@ export default async function WatchPlace({ searchParams }: WatchPlaceProps) {
   const context = theConsole();
   const site = await siteOf(context, await chosenSiteId());
   if (site === null) return <FirstOffice save={saveOfficeAction} />;
-  const lanes = await context.store.lanes.ofSite(site.id);
+  const [lanes, peers] = await Promise.all([context.store.lanes.ofSite(site.id), context.store.sites.peersOf(site.id)]);
   return (
     <>
       <h1 className="mb-2 text-xl font-semibold">Watch</h1>
@@ -48,6 +56,8 @@ export default async function WatchPlace({ searchParams }: WatchPlaceProps) {
           nowMs={context.wallMs()}
           begin={begin}
           marks={{ begin: beginMarkAction.bind(null, site.id), end: endMarkAction, remove: removeMarkAction }}
+          reaches={PEER_REACHES.filter((reach) => peers.some((peer) => peer.reach === reach))}
+          askSoak={askSoakAction.bind(null, site.id)}
           addLane={addLaneAction}
           endLane={endLaneAction}
         />

@@ -93,6 +93,24 @@ test('a lane that is added is asked at once, and what it says is seen live', asy
   await expect(lanes).toHaveAttribute('aria-valuetext', /Itself: \d+\.\d ms/, { timeout: 30_000 });
 });
 
+test('a soak is asked for, seen second by second as it goes, and stopped from the board', async ({ page }) => {
+  await signIn(page, program, '/watch?span=300000');
+  const soak = page.getByRole('region', { name: 'A soak' });
+  await soak.getByLabel('which device').selectOption(hostname());
+  await soak.getByLabel('where to').selectOption('inside the office only');
+  await soak.getByRole('button', { name: 'Measure for four minutes' }).click();
+  await expect(soak.getByText(`${hostname()} was asked`)).toBeVisible();
+  await expect(page.getByRole('region', { name: hostname() }).getByText(/[GM]b\/s down/)).toBeVisible({
+    timeout: 30_000,
+  });
+  await page.goto(program.origin);
+  const queue = page.getByRole('region', { name: 'Queue' });
+  await queue.getByRole('button', { name: `Stop the run of ${hostname()}, local` }).click();
+  await expect(queue.getByText('Nothing runs and nothing waits.')).toBeVisible();
+  await page.goto(`${program.origin}/ledger`);
+  await expect(page.getByRole('row').filter({ hasText: hostname() }).first()).toContainText('cancelled');
+});
+
 test('where there is no peer outside, it loads a web server: entered in the set-up, measured, and told as what it is', async ({
   page,
 }) => {

@@ -132,6 +132,26 @@ test('a machine is asked for resolvers, a path and a share, and the answer is a 
   await expect(page.getByRole('alert').first()).toContainText('Give a name or an address');
 });
 
+test('a path says where a full line is late, and the office how it is seen from outside', async () => {
+  const looked = page.getByRole('region', { name: 'What was looked at' });
+  await page.goto(`${program.origin}/look?what=path`);
+  await page.getByLabel('to a name or an address').fill('archive.example');
+  await page.getByLabel(/and again while the line is full/).check();
+  await page.getByRole('button', { name: 'Look', exact: true }).click();
+  await expect(looked.getByRole('listitem').first()).toContainText(
+    /While 9\d\.\d Mb\/s went up, 2\d\d ms were added, between hop 1 and hop 2 \(100\.64\.7\.1\)\./,
+  );
+  await page.goto(`${program.origin}/look?what=outside`);
+  await page.getByLabel(/ports to knock at/).fill('1194, 443');
+  await page.getByRole('button', { name: 'Look', exact: true }).click();
+  await expect(looked.getByRole('listitem').first()).toContainText(
+    /sees 203\.0\.113\.9, which is the office router’s own address: it alone translates \(NAT\).* Port 1194 answers\. Port 443 is silent/,
+  );
+  await page.getByLabel(/ports to knock at/).fill('1, 2, 3, 4, 5');
+  await page.getByRole('button', { name: 'Look', exact: true }).click();
+  await expect(page.getByRole('alert').first()).toContainText('At most four ports.');
+});
+
 test('a port that was looked at once is watched from then on', async () => {
   await page.goto(`${program.origin}/look`);
   const look = page.getByRole('listitem').filter({ hasText: 'The ports of 198.51.100.3' }).first();

@@ -95,6 +95,7 @@ export * from './words/story-words';
 export * from './words/swap-words';
 export * from './words/agent-words';
 export * from './words/missed-words';
+export * from './air/air-of-runs';
 export * from './air/air-network';
 export * from './air/channel-ledger';
 export * from './air/read-iw-scan';

@@ -143,7 +143,9 @@ export class RunSession {
       const body = rates === null ? { runKey } : { runKey, rates };
       const reply = await replyOf(this.parts.post(`/api/v1/runs/${encodeURIComponent(runId)}/alive`, body));
       if (reply.kind !== 'answered') return;
-      watched = (reply.body as { readonly watched?: unknown }).watched === true;
+      const said = reply.body as { readonly watched?: unknown; readonly stop?: unknown };
+      watched = said.watched === true;
+      if (said.stop === true) this.#cancel.abort();
       if (watched && rates !== null) toldToMs = rates.fromMs + TOLD_MS * rates.downBps.length;
     };
     let beat = 0;

@@ -154,6 +154,26 @@ describe('one run of a device, from asking to the record', () => {
     expect(await done).toMatchObject({ status: 'done' });
   });
 
+  it('ends what it measures when the console says that nobody wants it any more', async () => {
+    jest.useFakeTimers();
+    const console = fakeConsole((path) => {
+      if (isRuns(path)) return [201, GRANT];
+      return path.endsWith('/alive') ? [200, { running: true, watched: false, stop: true }] : [200, TAKEN];
+    });
+    const { run } = session(console, {
+      measure: (_, signal) =>
+        new Promise<HandIn>((resolve) =>
+          signal.addEventListener('abort', () => resolve({ ...RESULT, reason: 'cancelled' } as HandIn)),
+        ),
+    });
+    const done = run.run(ORDER);
+    await jest.advanceTimersByTimeAsync(2900);
+    expect(console.pathsOf('/hand-in')).toEqual([]);
+    await jest.advanceTimersByTimeAsync(200);
+    jest.useRealTimers();
+    expect(await done).toMatchObject({ status: 'done', handIn: { reason: 'cancelled' } });
+  });
+
   it('waits for its turn, letting the console hold the answer back', async () => {
     const console = fakeConsole((path, time) => {
       if (!isRuns(path)) return [200, TAKEN];

@@ -17,6 +17,7 @@ export { MOST_OF_A_TRAY, type ComparedRow, type StoredComparison } from './queri
 export type { StoredAlarm, StoredDelivery, StoredRecipient } from './queries/alarm-queries';
 export type { StoredAgent, StoredLinkChange, StoredNeighbour } from './queries/agent-queries';
 export type { StoredLane, StoredMark, StoredOutage, LaneStep } from './queries/lane-queries';
+export type { StoredAirRun } from './queries/air-queries';
 export type { WatchedRun } from './queries/watched-run-queries';
 export type { LookEnd, StoredLook } from './queries/look-queries';
 export type { ScheduledTime, StoredSchedule } from './queries/schedule-queries';

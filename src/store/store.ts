@@ -6,6 +6,7 @@ import { migrate } from './migrations/migrate';
 import { defineTables, type Tables } from './models/tables';
 import { AccessQueries } from './queries/access-queries';
 import { AgentQueries } from './queries/agent-queries';
+import { AirQueries } from './queries/air-queries';
 import { AlarmQueries } from './queries/alarm-queries';
 import { ScheduleQueries } from './queries/schedule-queries';
 import { AlternationQueries } from './queries/alternation-queries';
@@ -44,6 +45,7 @@ export interface Store {
   readonly cases: CaseQueries;
   readonly alternations: AlternationQueries;
   readonly agents: AgentQueries;
+  readonly air: AirQueries;
   readonly alarms: AlarmQueries;
   readonly schedules: ScheduleQueries;
   readonly looks: LookQueries;
@@ -110,6 +112,7 @@ export async function openStore(file: string, onSql?: (sql: string, tookMs: numb
     cases: new CaseQueries(sequelize, tables),
     alternations: new AlternationQueries(sequelize),
     agents: new AgentQueries(sequelize),
+    air: new AirQueries(sequelize),
     alarms: new AlarmQueries(sequelize),
     schedules: new ScheduleQueries(sequelize),
     looks: new LookQueries(sequelize),

@@ -10,7 +10,7 @@ import {
   shareRun,
   stopSharing,
   tagRuns,
-  withdrawTurn,
+  stopTurn,
   type ChosenRuns,
 } from '@/services';
 import { done, type BetweenOrder, type QueueOrder } from '@/wire';
@@ -116,6 +116,6 @@ export const RUN_COMMANDS = {
       const turn = await context.store.turns.byId(input.turnId);
       return turn === null ? null : { siteId: turn.siteId, subject: turn.deviceName, facts: { reach: turn.reach } };
     },
-    run: async ({ context, input }) => done(await withdrawTurn(context, input.turnId)),
+    run: async ({ context, input }) => done(await stopTurn(context, input.turnId)),
   } satisfies Command<{ turnId: string }, void>,
 };

@@ -1,6 +1,7 @@
 /** When each running run was last heard of, in memory: a sign of life every few seconds costs no writes. */
 export class LiveRuns {
   readonly #heardMs = new Map<string, number>();
+  readonly #stopping = new Set<string>();
 
   /** `sinceMs`: when this process began; nobody can have been heard before. */
   constructor(readonly sinceMs: number = -Infinity) {}
@@ -9,7 +10,17 @@ export class LiveRuns {
     this.#heardMs.set(runId, nowMs);
   }
 
+  /** Whoever measures it is told with its next sign of life that nobody wants it any more. */
+  stop(runId: string): void {
+    this.#stopping.add(runId);
+  }
+
+  isStopped(runId: string): boolean {
+    return this.#stopping.has(runId);
+  }
+
   forget(runId: string): void {
+    this.#stopping.delete(runId);
     this.#heardMs.delete(runId);
   }
 

@@ -181,6 +181,8 @@ export async function watchedSpanOf(
     ...{ fromMs, untilMs, runs: beside.runs, busy, slow: await slowOf(context, shown, busy, untilMs) },
     standing: devices
       .filter(({ id }) => context.standing.isPresent(id))
+      // Those whose delay is watched anyway come first.
+      .sort((a, b) => Number(isAgent(b.id)) - Number(isAgent(a.id)))
       .map(({ id, name }) => ({ deviceId: id, name })),
     machines: shown.filter(({ deviceId, lanes: own }) => own.length > 0 || beside.devices.has(deviceId)),
     outages: outages.map((outage) => ({

@@ -81,20 +81,24 @@ describe('runs beside the lanes', () => {
     const rates = { fromMs: 2000, downBps: [480e6, 481e6], upBps: [null, null] };
     const alive = () => noteRunAlive(console.context, run.runId, run.runKey, rates);
     // Nobody looks: whoever measures need not tell.
-    expect(await alive()).toEqual({ running: true, watched: false });
+    expect(await alive()).toEqual({ running: true, watched: false, stop: false });
     const other = await saveOffice(console.context, null, 'Shop');
     if (!other.ok) throw new Error(other.fault.code);
     const [heard, elsewhere]: [HeardNow[], HeardNow[]] = [[], []];
     const stop = await watchBeats(console.context, siteId, (now) => heard.push(now));
     await watchBeats(console.context, other.value.id, (now) => elsewhere.push(now));
-    expect(await alive()).toEqual({ running: true, watched: true });
+    expect(await alive()).toEqual({ running: true, watched: true, stop: false });
     const { startedAtMs } = (await console.context.store.runs.byId(run.runId))!;
     expect(heard).toEqual([
       { kind: 'rates', rates: { runId: run.runId, deviceId: run.deviceId, startedAtMs, ...rates } },
     ]);
     expect(elsewhere).toEqual([]);
     // A key that proves nothing tells nobody anything.
-    expect(await noteRunAlive(console.context, run.runId, 'guess', rates)).toEqual({ running: false, watched: false });
+    expect(await noteRunAlive(console.context, run.runId, 'guess', rates)).toEqual({
+      running: false,
+      watched: false,
+      stop: false,
+    });
     expect(heard).toHaveLength(1);
     await stop();
     expect(await alive()).toMatchObject({ watched: false });

@@ -32,7 +32,7 @@ import { openDevice, saveDevice } from '../office/devices';
 import { setUpOf } from '../views/set-up';
 import { USE_RATES } from '../console/use-limit';
 import { SILENT_AFTER_MS, sweepSilentRuns } from './sweep-silent-runs';
-import { askForRun } from '../turns';
+import { askForRun, stopTurn } from '../turns';
 
 const ORIGIN = 'http://192.0.2.20:4870';
 const GOOD_LINE = {
@@ -369,6 +369,20 @@ describe('the console', () => {
       console.advanceMs(1000);
       await noteRunAlive(console.context, runId, runKey);
       expect(await sweepSilentRuns(console.context)).toBe(1);
+    });
+
+    it('is stopped with its next sign of life when its turn is taken back, and handed in as cancelled', async () => {
+      const { runId, runKey } = await granted();
+      const alive = () => noteRunAlive(console.context, runId, runKey);
+      expect(await alive()).toMatchObject({ running: true, stop: false });
+      const [turn] = await console.context.store.turns.open();
+      await stopTurn(console.context, turn!.id);
+      expect(await alive()).toMatchObject({ running: true, stop: true });
+      await handInRun(console.context, runId, runKey, {
+        ...{ outcome: 'unfinished', reason: 'cancelled', samples: null, facts: null },
+      });
+      expect(await console.context.store.runs.byId(runId)).toMatchObject({ status: 'unfinished', reason: 'cancelled' });
+      expect(await alive()).toEqual({ running: false, watched: false, stop: false });
     });
 
     it('costs no writes while it goes on', async () => {

@@ -182,12 +182,12 @@ export async function noteRunAlive(
   runKey: string,
   rates: RateSeconds | null = null,
 ): Promise<AliveAnswer> {
-  const over = { running: false, watched: false };
+  const over = { running: false, watched: false, stop: false };
   if (!provesIt(context.signingKey, 'run', runId, runKey)) return over;
   const run = await context.store.runs.byId(runId);
   if (run?.status !== 'running') return over;
   context.live.note(runId, context.wallMs());
   const { siteId, deviceId, startedAtMs } = run;
   if (rates !== null) context.beats.tell(siteId, { kind: 'rates', rates: { runId, deviceId, startedAtMs, ...rates } });
-  return { running: true, watched: context.beats.isWatched(siteId) };
+  return { running: true, watched: context.beats.isWatched(siteId), stop: context.live.isStopped(runId) };
 }

@@ -115,7 +115,14 @@ export async function giveTurnBack(context: ConsoleContext, turnId: string, turn
   return true;
 }
 
-/** The technician takes a turn out of the queue. One that is running already goes on. */
+/** The technician does not want a turn any more: one that waits leaves the queue, of one that is running the device is told to end it. */
+export async function stopTurn(context: ConsoleContext, turnId: string): Promise<void> {
+  const turn = await context.store.turns.byId(turnId);
+  if (turn?.status === 'running' && turn.runId !== null) return context.live.stop(turn.runId);
+  return withdrawTurn(context, turnId);
+}
+
+/** Takes a turn out of the queue. One that is running already goes on. */
 export function withdrawTurn(context: ConsoleContext, turnId: string): Promise<void> {
   return endTurn(context, turnId, 'withdrawn');
 }

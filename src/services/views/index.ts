@@ -1,3 +1,4 @@
+export { AIR_DAYS, airPageOf, type AirPage, type HeardAir } from './air-page';
 export { auditPageOf, type AuditPage, type AuditQuery } from './audit-page';
 export { boardOf, type Board, type BoardRow } from './board';
 export type { BoardCell, BoardColumn } from './board-cells';

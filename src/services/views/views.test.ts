@@ -77,6 +77,8 @@ describe('a view', () => {
     const { context } = console;
     const asked: Record<keyof typeof views extends infer Name ? Extract<Name, string> : never, unknown> = {
       BOARD_AGES: null,
+      AIR_DAYS: null,
+      airPageOf: await views.airPageOf(context, siteId),
       LEDGER_FIRST_ROWS: null,
       officesAtAGlance: await views.officesAtAGlance(context),
       agentsPageOf: await views.agentsPageOf(context, siteId),

@@ -66,6 +66,12 @@ export class LookQueries {
     return (await this.#looks(where, [deviceId, what]))[0] ?? null;
   }
 
+  /** The same of an office: of whichever machine looked. */
+  async newestOf(siteId: string, what: LookAsked['what']): Promise<StoredLook | null> {
+    const where = `siteId = ? AND what = ? AND outcome LIKE '{"ok":true%' ORDER BY askedAtMs DESC LIMIT 1`;
+    return (await this.#looks(where, [siteId, what]))[0] ?? null;
+  }
+
   /** What the network inside brought to a machine in its newest run that counts, bits per second. */
   async insideRates(
     deviceId: string,

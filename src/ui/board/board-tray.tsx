@@ -1,3 +1,6 @@
+'use client';
+
+import { useFormStatus } from 'react-dom';
 import { durationWords } from '@/core';
 import type { Board, TrayTurn } from '@/services';
 import { WallTime } from '../parts/wall-time';
@@ -36,6 +39,22 @@ function StateWords({ turn, nowMs }: { readonly turn: TrayTurn; readonly nowMs: 
   }
 }
 
+/** Takes a turn back; of one that runs the device is told to stop. */
+function WithdrawButton({ turn: { deviceName, reach, state } }: { readonly turn: TrayTurn }) {
+  const { pending } = useFormStatus();
+  const runs = state.status === 'running';
+  return (
+    <button
+      type="submit"
+      disabled={pending}
+      aria-label={runs ? `Stop the run of ${deviceName}, ${reach}` : `Withdraw the turn of ${deviceName}, ${reach}`}
+      className="underline decoration-hairline underline-offset-4 hover:text-ink"
+    >
+      {runs ? 'stop' : 'withdraw'}
+    </button>
+  );
+}
+
 const MARKS: Record<TrayTurn['state']['status'], string> = {
   running: 'border-down bg-down',
   asked: 'border-down bg-paper',
@@ -69,15 +88,9 @@ export function BoardTray({ tray, nowMs, withdraw, withdrawAll }: BoardTrayProps
                 </span>
                 <StateWords turn={turn} nowMs={nowMs} />
                 {turn.askedBy !== null && <span>· asked by {turn.askedBy}</span>}
-                {turn.state.status !== 'running' && turn.state.status !== 'refused' && (
+                {turn.state.status !== 'refused' && (
                   <form action={withdraw.bind(null, turn.turnId)} className="ml-auto">
-                    <button
-                      type="submit"
-                      aria-label={`Withdraw the turn of ${turn.deviceName}, ${turn.reach}`}
-                      className="underline decoration-hairline underline-offset-4 hover:text-ink"
-                    >
-                      withdraw
-                    </button>
+                    <WithdrawButton turn={turn} />
                   </form>
                 )}
               </li>

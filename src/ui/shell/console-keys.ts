@@ -13,6 +13,7 @@ export const PLACES = [
   { letter: 's', before: '', after: 'ide by side', name: 'Side by side', href: '/side' },
   { letter: 'o', before: '', after: 'ver time', name: 'Over time', href: '/time' },
   { letter: 'w', before: '', after: 'atch', name: 'Watch', href: '/watch' },
+  { letter: 'a', before: '', after: 'ir', name: 'Air', href: '/air' },
   { letter: 'c', before: '', after: 'ases', name: 'Cases', href: '/case' },
   { letter: 'g', before: 'A', after: 'ents', name: 'Agents', href: '/agent' },
   { letter: 't', before: 'Se', after: '-up', name: 'Set-up', href: '/set-up' },

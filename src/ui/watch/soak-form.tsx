@@ -50,6 +50,7 @@ export function SoakForm({ standing, reaches, ask }: SoakFormProps) {
       <label className="min-w-0 text-sm">
         <span className="block text-quiet">device</span>
         <select
+          aria-label="which device"
           value={device.deviceId}
           onChange={({ target }) => setChosen(target.value)}
           className="field !min-h-9 w-56 max-w-full"
@@ -64,9 +65,10 @@ export function SoakForm({ standing, reaches, ask }: SoakFormProps) {
       <label className="text-sm">
         <span className="block text-quiet">where to</span>
         <select
+          aria-label="where to"
           value={reach}
           onChange={({ target }) => setWanted(target.value as PeerReach)}
-          className="field !min-h-9"
+          className="field !min-h-9 w-56 max-w-full"
         >
           {reaches.map((each) => (
             <option key={each} value={each}>
@@ -81,7 +83,7 @@ export function SoakForm({ standing, reaches, ask }: SoakFormProps) {
       <RefusedNote refused={refused} />
       {asked !== null && (
         <p role="status" className="text-sm text-quiet">
-          {asked} was asked; its rate appears below its lanes.
+          {asked} was asked; its rate appears below its lanes. The queue on the board can stop it.
         </p>
       )}
     </form>

@@ -162,7 +162,8 @@ export const OPERATIONS: readonly Operation[] = [
   {
     method: 'delete',
     path: '/api/v1/turns/{id}',
-    summary: 'Take a turn out of the queue. One that is running already goes on.',
+    summary:
+      'Take a turn out of the queue. Of one that is running the device is told to end it, which it does in some seconds, without a result.',
     caller: 'technician',
     scope: 'measure',
     answers: { 204: null },

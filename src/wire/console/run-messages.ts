@@ -174,5 +174,7 @@ export const aliveAnswerSchema = z.object({
   running: z.boolean(),
   /** Somebody looks at what the devices of this office do just now. */
   watched: z.boolean(),
+  /** The technician does not want this run any more: it is to be ended and handed in as cancelled. */
+  stop: z.boolean(),
 });
 export type AliveAnswer = z.infer<typeof aliveAnswerSchema>;

@@ -1,6 +1,6 @@
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import { z } from 'zod';
+import * as z from 'zod';
 import { stateFolder } from './known-devices';
 
 const enrolmentSchema = z.object({ origin: z.string(), name: z.string(), officeName: z.string() });

@@ -1,7 +1,7 @@
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { homedir } from 'node:os';
 import { dirname, join } from 'node:path';
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** As what device a console knows this machine, and the cookie that proves it; null in files of before. */
 export interface KnownDevice {

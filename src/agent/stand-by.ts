@@ -52,6 +52,8 @@ export interface StandByOptions {
 
 /** What has ended a moment ago is let go by then. */
 const TIDY_AFTER_MS = 5000;
+/** What the first time is let go of is given back by the second. */
+const TIDY_TIMES = 2;
 const EVERY_MS = 20_000;
 
 const SENT_AWAY: Readonly<Record<Dismissal, string>> = {
@@ -106,6 +108,7 @@ export async function standBy(options: StandByOptions): Promise<void> {
       signal.removeEventListener('abort', stopToo);
       withdrawn.delete(turnId);
       current = null;
+      tidied = 0;
       tidying.refresh();
     }
   };
@@ -146,8 +149,12 @@ export async function standBy(options: StandByOptions): Promise<void> {
     }
   };
 
+  let tidied = 0;
   const tidying = setTimeout(() => {
-    if (current === null) tidyMemory();
+    if (current !== null) return;
+    tidyMemory();
+    tidied += 1;
+    if (tidied < TIDY_TIMES) tidying.refresh();
   }, TIDY_AFTER_MS);
   tidying.unref();
 

@@ -163,7 +163,7 @@ describe('one run of a device, from asking to the record', () => {
     const { run } = session(console, {
       measure: (_, signal) =>
         new Promise<HandIn>((resolve) =>
-          signal.addEventListener('abort', () => resolve({ ...RESULT, reason: 'cancelled' } as HandIn)),
+          signal.addEventListener('abort', () => resolve({ ...RESULT, reason: 'cancelled' })),
         ),
     });
     const done = run.run(ORDER);

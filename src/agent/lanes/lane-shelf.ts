@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { appendFile, mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Lane, LaneMinute } from '@/core';
 import { laneMinuteSchema, laneSchema, type LaneMinuteSent } from '@/wire';
 

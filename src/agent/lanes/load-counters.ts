@@ -32,10 +32,11 @@ const FASTEST_MBPS = 1500;
 
 function snmpCounters(host: string, index: string, key: string | null): LoadCounters {
   const login = key === null ? USUAL_LOGIN : snmpLoginSchema.parse(JSON.parse(key));
-  const session = new SnmpSession({ target: host, ...login });
+  const opening = SnmpSession.open({ target: host, ...login });
   return {
     // One request for all of it.
     read: async () => {
+      const session = await opening;
       const values = await session.get([UP_TIME, ...COLUMNS.map((column) => `${column}.${index}`)]);
       const [ticks, in64, out64, in32, out32, speed] = values.map(numberOf);
       const wide = in64 !== null && in64 !== undefined;
@@ -45,7 +46,7 @@ function snmpCounters(host: string, index: string, key: string | null): LoadCoun
         ...{ inBytes: (wide ? in64 : in32) ?? null, outBytes: (wide ? out64 : out32) ?? null },
       };
     },
-    close: () => session.close(),
+    close: () => void opening.then((session) => session.close()),
   };
 }
 

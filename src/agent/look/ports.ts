@@ -94,7 +94,7 @@ export async function lookAtPorts(
   access: SnmpLogin,
   signal: AbortSignal,
 ): Promise<PortsFound> {
-  const session = new SnmpSession({ target, ...access });
+  const session = await SnmpSession.open({ target, ...access });
   const upMs = async () => {
     const [ticks] = await session.get([SYSTEM.upTime]);
     return numberOf(ticks) === null ? null : 10 * numberOf(ticks)!;

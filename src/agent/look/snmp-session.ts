@@ -1,6 +1,10 @@
-import snmp, { type Session, type Varbind } from 'net-snmp';
+import type { Session, Varbind } from 'net-snmp';
 import type { SnmpLogin } from '@/core';
 import { LookFault } from './look-fault';
+
+/** It takes a MB: an agent that asks nobody by SNMP does without. */
+const loadSnmp = async () => (await import('net-snmp')).default;
+type Snmp = Awaited<ReturnType<typeof loadSnmp>>;
 
 export interface SnmpAccess extends SnmpLogin {
   readonly target: string;
@@ -27,7 +31,14 @@ export class SnmpSession {
   readonly #session: Session;
   #asked = 0;
 
-  constructor(private readonly access: SnmpAccess) {
+  static async open(access: SnmpAccess): Promise<SnmpSession> {
+    return new SnmpSession(await loadSnmp(), access);
+  }
+
+  private constructor(
+    private readonly snmp: Snmp,
+    private readonly access: SnmpAccess,
+  ) {
     const options = { port: access.port, timeout: PATIENCE_MS, retries: 1 };
     const { user, target } = access;
     this.#session =
@@ -62,7 +73,7 @@ export class SnmpSession {
     return new Promise((resolve, reject) =>
       this.#session.get([...oids], (error, varbinds = []) =>
         error === null
-          ? resolve(varbinds.map((varbind) => (snmp.isVarbindError(varbind) ? null : varbind.value)))
+          ? resolve(varbinds.map((varbind) => (this.snmp.isVarbindError(varbind) ? null : varbind.value)))
           : reject(this.#fault(error)),
       ),
     );
@@ -77,12 +88,12 @@ export class SnmpSession {
     let from = oid;
     while (found.size < MOST_ROWS) {
       const rows = await this.#bulk(from);
-      for (const { oid: row, value } of rows.filter((varbind) => !snmp.isVarbindError(varbind))) {
+      for (const { oid: row, value } of rows.filter((varbind) => !this.snmp.isVarbindError(varbind))) {
         if (!row.startsWith(`${oid}.`) || !isAfter(row, from)) return found;
         found.set(row.slice(oid.length + 1), value);
         from = row;
       }
-      if (rows.length === 0 || rows.some((varbind) => snmp.isVarbindError(varbind))) return found;
+      if (rows.length === 0 || rows.some((varbind) => this.snmp.isVarbindError(varbind))) return found;
     }
     return found;
   }

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 const port = z.number().int().min(1).max(65_535);
 const direction = z.strictObject({

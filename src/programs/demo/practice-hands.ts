@@ -18,7 +18,7 @@ const CABLE: Mended = { ...GIGABIT, link: { medium: 'wired', negotiatedBps: 1e9,
 const QUIET_24: Mended = { plays: { downMbps: 82, upMbps: 71, queueMs: 20, roundTripMs: 2.5 } };
 const ON_5_GHZ: Mended = {
   plays: { downMbps: 164, upMbps: 141, queueMs: 20, roundTripMs: 2.5 },
-  link: wifi('5', 'glue room ceiling', 100, 80),
+  link: wifi('5', 'glue room ceiling', 100, 80, -66),
 };
 
 /** Only the right swap helps: a demo in which everything mends would teach the wrong thing. */

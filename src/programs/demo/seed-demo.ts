@@ -7,6 +7,7 @@ import {
   sketchOf,
   stripDataOf,
   USUAL_FULL_FROM,
+  type Link,
   type Plan,
   type RunSamples,
 } from '@/core';
@@ -188,9 +189,15 @@ interface StartedFacts {
   readonly startMs: number;
 }
 
+/** A signal is never quite the same: some dB up and down, by the time of day. */
+function heardAt(link: Link, atMs: number): Link {
+  if (link.medium !== 'wifi' || link.signalDbm === undefined) return link;
+  return { ...link, signalDbm: Math.round(link.signalDbm + 4 * Math.sin(atMs / 190_000)) };
+}
+
 function startedRun({ own, far, demoRun, id, setId, startMs }: StartedFacts): StoredRun {
   const { id: deviceId, device } = own.devices[demoRun.device]!;
-  const link = demoRun.over ?? device.link;
+  const link = heardAt(demoRun.over ?? device.link, startMs);
   const { reach } = demoRun;
   const peer = own.peers[reach];
   const plan = planOf(own.line);

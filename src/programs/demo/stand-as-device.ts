@@ -87,6 +87,7 @@ export function standAsDevice(
   onTrouble: (sentence: string) => void,
   laneFolder: string,
 ): () => void {
+  const isPage = device.machine === null;
   let over = false;
   let socket: WebSocket | null = null;
   const timers = new Set<ReturnType<typeof setTimeout>>();
@@ -115,11 +116,11 @@ export function standAsDevice(
         return;
       case 'asked':
         begin = later(() => {
-          // A page that measures does not stand by meanwhile.
-          socket?.close();
+          // A page that measures does not stand by meanwhile; an agent does.
+          if (isPage) socket?.close();
           void measure(origin, { ...device, link: linkOf(device) }, order)
             .catch((error: Error) => onTrouble(`${device.deviceName} did not measure: ${error.message}`))
-            .finally(open);
+            .finally(() => isPage && open());
         }, order.inMs);
         return;
       case 'look':
@@ -157,7 +158,7 @@ export function standAsDevice(
     opened.on('message', (data: Buffer) => {
       const order = standingOrderSchema.safeParse(JSON.parse(data.toString())).data;
       if (order === undefined) return;
-      measuring ||= order.kind === 'asked';
+      measuring ||= isPage && order.kind === 'asked';
       hear(order);
       if (order.kind === 'withdrawn') measuring = false;
     });

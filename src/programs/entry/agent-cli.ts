@@ -1,3 +1,4 @@
+import '../agent/small-schemas';
 import { Command } from 'commander';
 import { AgentFault } from '@/agent';
 import { addJoinCommand } from '../agent/join-command';

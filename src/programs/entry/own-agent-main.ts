@@ -1,3 +1,4 @@
+import '../agent/small-schemas';
 import { existsSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { AgentFault, KnownDevices, readEnrolment } from '@/agent';

@@ -10,7 +10,7 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { basename, join } from 'node:path';
-import { z } from 'zod';
+import * as z from 'zod';
 import { checkStore, copyStore, type StoreCheck } from '@/store';
 import { dataFiles } from './data-folder';
 import { ProgramFault } from '../faults/program-faults';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { StoredPeer, StoredReceipt, StoredRun } from '@/store';
 import { PEER_PATHS } from '@/wire';
 import { readReceipt } from '@/wire/peer/ticket';

@@ -1,4 +1,4 @@
-import { ageWords, rateWords, WEAK_SIGNAL_DBM, type AirFigures } from '@/core';
+import { agoWords, rateWords, WEAK_SIGNAL_DBM, type AirFigures } from '@/core';
 import { CELL, FIGURE } from '../look/found-table';
 import { CourseLine } from './course-line';
 
@@ -34,7 +34,7 @@ export function AirCells({ of, nowMs }: { readonly of: AirFigures; readonly nowM
       <td className={FIGURE}>{signal === null ? '' : `${Math.round(signal.least)} to ${Math.round(signal.most)}`}</td>
       <td className={FIGURE}>{linkRateBps === null ? 'not told' : rateWords(linkRateBps)}</td>
       <td className={FIGURE}>{insideBps === null ? 'not measured' : rateWords(insideBps)}</td>
-      <td className={CELL}>
+      <td className={`${CELL} !align-middle`}>
         {has(signals) ? (
           <CourseLine
             {...{ values: signals, low: FAINT_DBM, high: LOUD_DBM, className: 'text-delay' }}
@@ -48,7 +48,7 @@ export function AirCells({ of, nowMs }: { readonly of: AirFigures; readonly nowM
         ) : null}
       </td>
       <td className={FIGURE}>{runs}</td>
-      <td className={`${CELL} whitespace-nowrap text-quiet`}>{ageWords(nowMs - newestMs)}</td>
+      <td className={`${CELL} whitespace-nowrap text-quiet`}>{agoWords(nowMs - newestMs)}</td>
     </>
   );
 }

@@ -22,13 +22,15 @@ export function AirTables({ found }: { readonly found: AirFound }) {
             .slice(0, MOST_CHANNELS)
             .map(({ channel, networks: many, strongestDbm, load, pressure, radar, preferred }) => (
               <tr key={`${band} ${channel}`} className="border-t border-hairline">
-                <td className={CELL}>{band} GHz</td>
+                <td className={`${CELL} whitespace-nowrap`}>{band} GHz</td>
                 <td className={FIGURE}>{channel}</td>
                 <td className={FIGURE}>{many}</td>
                 <td className={FIGURE}>{strongestDbm === null ? '–' : Math.round(strongestDbm)}</td>
                 <td className={FIGURE}>{load === null ? 'not told' : shareWords(load)}</td>
                 <td className={FIGURE}>{pressure < 0.05 ? 'nobody' : pressure.toFixed(1)}</td>
-                <td className={`${CELL} text-quiet`}>{radar ? 'radar first' : preferred ? 'looked at first' : ''}</td>
+                <td className={`${CELL} whitespace-nowrap text-quiet`}>
+                  {radar ? 'radar first' : preferred ? 'looked at first' : ''}
+                </td>
               </tr>
             )),
         )}

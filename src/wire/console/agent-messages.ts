@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { MachineFacts } from '@/core';
 import { linkSchema } from './link-schema';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { REACHES } from '@/core';
 import { budgetSchema, scheduleSchema } from '../forms/schedule-schemas';
 import { machineFactsSchema } from './agent-messages';

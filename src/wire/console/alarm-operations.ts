@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { alarmRulesSchema, recipientSchema } from '../forms/alarm-schemas';
 import type { Operation } from './operation';
 

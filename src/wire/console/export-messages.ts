@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { chosenRunsSchema } from '../forms/ledger-schemas';
 import { EVIDENCES, LINK_KINDS, REACHES, VERDICT_WORDS } from '@/core';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { REACHES, STRENGTHS, SWAP_CODES } from '@/core';
 import {
   endHuntSchema,

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { IMPORT_FAULTS, LINK_KINDS, REACHES } from '@/core';
 import { importReadingSchema, lookAtImportSchema, openImportSchema, takeInSchema } from '../forms/import-schemas';
 import type { Operation } from './operation';

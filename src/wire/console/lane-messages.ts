@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { LANE_KINDS, LANE_ROLES, type Lane, type LaneMinute } from '@/core';
 import { MOST_LANE_KEY } from '../forms/lane-schemas';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { newLaneSchema, newMarkSchema } from '../forms/lane-schemas';
 import { laneMinutesSchema, laneMinutesTakenSchema, laneSchema } from './lane-messages';
 import type { Operation } from './operation';

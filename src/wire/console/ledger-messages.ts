@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { EVIDENCES, LINK_KINDS, QUERY_FAULTS, REACHES, VERDICT_WORDS } from '@/core';
 
 const figure = z.number().nullable();

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { TUNNEL_KINDS, TUNNEL_RIDES, WIFI_BANDS, type Link } from '@/core';
 
 const rate = z.number().positive().max(1e12);

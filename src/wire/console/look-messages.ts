@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { KNOCK_STATES, MOST_KNOCKS, type LookAsked, type LookFound, type SnmpLogin } from '@/core';
 
 const text = z.string().max(400);

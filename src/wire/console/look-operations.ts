@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { lookAskedSchema, lookOutcomeSchema, lookRequestSchema } from './look-messages';
 import type { Operation } from './operation';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { LINK_KINDS, REACHES, VERDICT_WORDS } from '@/core';
 import { IMPORT_OPERATIONS } from './import-operations';
 import { HUNT_OPERATIONS } from './hunt-operations';

@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type * as z from 'zod';
 import type { TokenScope } from '../forms/access-schemas';
 import type { ConsoleFaultCode } from './console-faults';
 

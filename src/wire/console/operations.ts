@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { complaintSchema } from '../forms/hunt-schemas';
 import { joinAgentSchema, joinedAgentSchema } from './agent-messages';
 import { exportedRunSchema, exportQuerySchema } from './export-messages';

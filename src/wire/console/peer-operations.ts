@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { peerFormSchema, webFarEndFormSchema } from '../forms/set-up-schemas';
 import type { Operation } from './operation';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { PEER_REACHES } from '@/core';
 import { MOST_PACED_MBPS } from './run-messages';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { SIDE_QUANTITIES } from '@/core';
 import { alternationFormSchema, comparisonSchema } from '../forms/side-schemas';
 import type { Operation } from './operation';

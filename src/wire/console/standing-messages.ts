@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { PROFILE_NAMES, REACHES } from '@/core';
 import { agentHelloSchema } from './agent-messages';
 import { laneBeatSchema, laneSchema } from './lane-messages';

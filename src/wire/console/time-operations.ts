@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Operation } from './operation';
 
 const figures = z.array(z.number().nullable());

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { isCommonPassphrase } from './common-passphrase';
 
 /** Long enough that guessing ten times in five minutes leads nowhere. */

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { typedNumber } from './typed-number';
 
 const whole = (least: number, most: number, words: string) =>

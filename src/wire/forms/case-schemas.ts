@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { readDay } from './typed-day';
 import { optionalMbps, typedNumber } from './typed-number';
 

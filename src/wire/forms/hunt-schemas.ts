@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { CHECK_CODES, SWAP_CODES } from '@/core';
 
 const id = z.string().min(1).max(160);

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { DATE_ORDERS, DECIMALS, IMPORT_FIELD_NAMES, LINK_KINDS, REACHES, unitsOf } from '@/core';
 
 /** Bytes of a file that runs are brought in from, at most. */

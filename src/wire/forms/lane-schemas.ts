@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { isLoad, LANE_KINDS, LANE_ROLES, type LaneKind, type LaneRole } from '@/core';
 import { typedNumber } from './typed-number';
 

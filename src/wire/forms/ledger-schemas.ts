@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 const id = z.string().min(1).max(160);
 /** So many runs are changed by one command, at most. */

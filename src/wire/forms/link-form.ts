@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { TUNNEL_KINDS, TUNNEL_RIDES, USUAL_MTU_BYTES, WIFI_BANDS, WIFI_WIDTHS_MHZ, type Link } from '@/core';
 import { optionalMbps, typedNumber } from './typed-number';
 

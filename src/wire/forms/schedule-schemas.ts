@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { DEVICE_KINDS, type ScheduledFor } from '@/core';
 import { typedNumber } from './typed-number';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { DEVICE_KINDS, PEER_REACHES, USUAL_FULL_FROM } from '@/core';
 import { linkFormSchema } from './link-form';
 import { readDay } from './typed-day';

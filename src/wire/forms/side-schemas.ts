@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { PEER_REACHES } from '@/core';
 import { MOST_CHOSEN } from './ledger-schemas';
 import { typedNumber } from './typed-number';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { KNOCK_STATES } from '@/core';
 import { kernelSightingSchema, peerLoadSchema } from './sighting-schemas';
 

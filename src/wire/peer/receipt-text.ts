@@ -1,5 +1,5 @@
 import { sign, verify, type KeyObject } from 'node:crypto';
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Receipt } from '@/core';
 import { readPublicKey } from './ticket/key-text';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { KernelSighting, PeerLoadSample } from '@/core';
 
 const figure = z.number().nonnegative().max(1e15);

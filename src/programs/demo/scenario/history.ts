@@ -44,7 +44,7 @@ function over(line: DemoLine, down: number, up: number, swing = 0.005, dips = 0,
 
 const mill = (...figures: [number, number, number?, number?, number?]) => over(MILL_LANE.line, ...figures);
 const quay = (...figures: [number, number, number?, number?, number?]) => over(QUAY_STREET.line, ...figures);
-const GLUE_5 = wifi('5', 'glue room ceiling', 100, 80);
+const GLUE_5 = wifi('5', 'glue room ceiling', 100, 80, -66);
 
 /** Through the tunnel the shop's upload is the slower end on the way to Mill Lane. */
 function tunnel(downMbps: number, upMbps: number): SimulatedLine {

@@ -33,8 +33,14 @@ export interface DemoDevice {
 }
 
 const cable = (mbps: number): Link => ({ medium: 'wired', negotiatedBps: mbps * 1e6, mtuBytes: 1500 });
-export const wifi = (band: '2.4' | '5', accessPoint: string, channel: number, widthMHz: number): Link => ({
-  ...{ medium: 'wifi', band, linkRateBps: null, accessPoint, channel, widthMHz },
+export const wifi = (
+  band: '2.4' | '5',
+  accessPoint: string,
+  channel: number,
+  widthMHz: number,
+  signalDbm: number,
+): Link => ({
+  ...{ medium: 'wifi', band, linkRateBps: null, accessPoint, channel, widthMHz, signalDbm },
 });
 
 /** The workshop. Its router's upload queue is a fault to be found, and its line sags in the evening. */
@@ -80,11 +86,16 @@ export const MILL_LANE_DEVICES = {
     plays: { downMbps: 384, upMbps: 291, queueMs: 5, roundTripMs: 0.6 },
   },
   glue: {
-    ...{ name: 'Glue room tablet', spot: 'Glue room', kind: 'tablet', link: wifi('2.4', 'glue room ceiling', 6, 20) },
+    ...{
+      name: 'Glue room tablet',
+      spot: 'Glue room',
+      kind: 'tablet',
+      link: wifi('2.4', 'glue room ceiling', 6, 20, -73),
+    },
     plays: { downMbps: 21, upMbps: 14, queueMs: 38, roundTripMs: 4 },
   },
   accounts: {
-    ...{ name: 'Accounts laptop', spot: 'Office', kind: 'laptop', link: wifi('5', 'office ceiling', 44, 80) },
+    ...{ name: 'Accounts laptop', spot: 'Office', kind: 'laptop', link: wifi('5', 'office ceiling', 44, 80, -54) },
     plays: { downMbps: 414, upMbps: 377, queueMs: 30, roundTripMs: 3 },
   },
   attic: {
@@ -99,7 +110,7 @@ export const QUAY_STREET_DEVICES = {
     plays: { downMbps: 941, upMbps: 941, queueMs: 3, roundTripMs: 0.4 },
   },
   stock: {
-    ...{ name: 'Stockroom laptop', spot: 'Stockroom', kind: 'laptop', link: wifi('5', 'shop ceiling', 36, 80) },
+    ...{ name: 'Stockroom laptop', spot: 'Stockroom', kind: 'laptop', link: wifi('5', 'shop ceiling', 36, 80, -63) },
     plays: { downMbps: 260, upMbps: 230, queueMs: 24, roundTripMs: 3 },
   },
   shopAgent: {

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { CONSOLE_FAULTS } from '../console-faults';
 import { scopeOfOperation, type Operation } from '../operation';
 import { OPERATIONS } from '../operations';

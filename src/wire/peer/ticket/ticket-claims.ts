@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** What a ticket allows. Times are UTC epoch ms. */
 export const ticketClaimsSchema = z.strictObject({

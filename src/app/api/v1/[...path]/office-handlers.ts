@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type * as z from 'zod';
 import { COMMANDS, perform } from '@/app/commands';
 import {
   boardOf,

@@ -40,10 +40,6 @@ try {
 
   const desk = await browser.newPage({ viewport: DESK });
   await signIn(desk, program);
-  await desk.getByRole('button', { name: 'Start a round' }).click();
-  await desk.getByRole('form', { name: 'A round' }).waitFor();
-  await shoot(desk, 'round');
-  await desk.keyboard.press('Escape');
   await desk.getByRole('button', { name: 'Run internet on Press desk' }).click();
   await phone.getByRole('heading', { name: /asks this device/ }).waitFor();
   await shoot(phone, 'device-asked');
@@ -79,6 +75,9 @@ try {
   await desk.goto(`${program.origin}/watch?span=86400000`);
   await desk.getByRole('slider', { name: 'Lanes of Attic agent' }).waitFor();
   await shoot(desk, 'watch');
+  await desk.goto(`${program.origin}/air`);
+  await desk.getByRole('table', { name: 'Spots, the worst first' }).waitFor();
+  await shoot(desk, 'air');
   await desk.goto(program.origin);
   const finding = desk.getByRole('listitem').filter({ hasText: 'glue room ceiling' });
   await finding.getByRole('button', { name: 'hunt' }).click();

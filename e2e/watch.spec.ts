@@ -193,6 +193,28 @@ test('which channel to take, which cable is bad, and what everybody moves are ea
   expect(await page.content()).not.toContain('otter-pillow');
 });
 
+test('what was slow is told with whose fault it was, and that the line was busy then', async () => {
+  await watch(`?span=${7 * DAY_MS}`);
+  const slow = page.getByRole('region', { name: 'Slow times' });
+  await expect(
+    slow.getByText(/took \d+ ms instead of 1\d ms; the gateway answered as ever, everything outside was late: the line/).first(),
+  ).toBeVisible();
+  await slow.getByRole('button').first().click();
+  await expect(page).toHaveURL(/until=/);
+  await watch('?span=300000');
+  await expect(slow.getByText('Shown over an hour and more')).toBeVisible();
+});
+
+test('the air says which channel to take, where it is bad, and who hears what', async () => {
+  await page.keyboard.press('a');
+  await page.waitForURL(/\/air$/);
+  await expect(page.getByText(/On channel 1 it would share it with .*: move it there\./)).toBeVisible();
+  const spots = page.getByRole('table', { name: 'Spots, the worst first' }).getByRole('row');
+  await expect(spots.nth(1)).toContainText(/Glue room.*2\.4 GHz.*−?-?7\d/);
+  await expect(spots.nth(1).getByRole('img')).toHaveAttribute('aria-label', /Signal, from -?−?7\d to -?−?[67]\d dBm/);
+  await expect(page.getByRole('table', { name: 'Devices by access point' })).toContainText('Accounts laptop');
+});
+
 test('how long a copy takes goes by the store where that is slower', async () => {
   await page.goto(`${program.origin}/copy`);
   const from = page.getByLabel('from where, how far');

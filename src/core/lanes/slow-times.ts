@@ -40,7 +40,7 @@ const LEAST_MORE_MS = 10;
 /** and by this share of it, */
 const LEAST_MORE_SHARE = 0.5;
 /** and by this many times its usual spread, so that a lane over air is not slow all day. */
-const LEAST_SPREADS = 3;
+const LEAST_SPREADS = 2;
 /** So many steps in a row: what lasts for one is told by the p95 of the picture. */
 const LEAST_STEPS = 3;
 /** Hours are long enough by themselves. */

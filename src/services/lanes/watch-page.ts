@@ -50,7 +50,10 @@ export interface ShownMark extends StoredMark {
 export interface ShownMachine {
   readonly deviceId: string;
   readonly name: string;
-  readonly present: boolean;
+  /** What it does just now; `away`: its page is closed, or it is silent. */
+  readonly state: 'stands-by' | 'measures' | 'away';
+  /** Whether it keeps what it hears until it is back. */
+  readonly isAgent: boolean;
   readonly lanes: readonly ShownLane[];
   /** Of its lines outside, over the span that is shown. */
   readonly availability: Availability;
@@ -155,6 +158,10 @@ export async function watchedSpanOf(
       { fromMs, untilMs },
     ),
   ]);
+  const stateOf = (id: string): ShownMachine['state'] => {
+    if (beside.measuring.has(id)) return 'measures';
+    return context.standing.isPresent(id) ? 'stands-by' : 'away';
+  };
   const isAgent = (id: string) => machines.some(({ deviceId }) => deviceId === id);
   const others = [...beside.devices.keys()].filter((id) => !isAgent(id));
   const shown = [...machines.map(({ deviceId }) => deviceId), ...others].map((deviceId): ShownMachine => {
@@ -166,7 +173,7 @@ export async function watchedSpanOf(
         steps: steps(lane.id),
       }));
     return {
-      ...{ deviceId, name: nameOf(deviceId), present: context.standing.isPresent(deviceId) },
+      ...{ deviceId, name: nameOf(deviceId), isAgent: isAgent(deviceId), state: stateOf(deviceId) },
       lanes: own,
       availability: availabilityOf(
         outages.filter((outage) => outage.deviceId === deviceId),

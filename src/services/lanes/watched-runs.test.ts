@@ -108,12 +108,12 @@ describe('runs beside the lanes', () => {
     const run = await granted({ profile: 'soak' });
     expect(await span(HOUR_MS)).toMatchObject({
       runs: [],
-      machines: [{ deviceId: run.deviceId, name: 'Press desk', lanes: [] }],
+      machines: [{ deviceId: run.deviceId, name: 'Press desk', lanes: [], state: 'measures', isAgent: false }],
     });
     console.advanceMs(250_000);
     await handInRun(console.context, run.runId, run.runKey, handedIn(soakSamples({ from: 0, to: 0 }), run));
     const { runs, machines } = await span(HOUR_MS);
-    expect(machines.map(({ name }) => name)).toEqual(['Press desk']);
+    expect(machines.map(({ name, state }) => [name, state])).toEqual([['Press desk', 'away']]);
     const { seconds } = runs[0]!;
     expect(seconds!.downBps).toHaveLength(248);
     expect(seconds!.downBps.slice(0, 5)).toEqual([null, null, null, null, null]);

@@ -41,6 +41,8 @@ export interface RunsBeside {
   readonly runs: readonly ShownRun[];
   /** Devices that were measured for minutes, or are measured now, with their names. */
   readonly devices: ReadonlyMap<string, string>;
+  /** Those that measure just now. */
+  readonly measuring: ReadonlySet<string>;
 }
 
 export async function runsBeside(
@@ -66,6 +68,7 @@ export async function runsBeside(
       })),
     ),
     devices: new Map(long.map(({ deviceId, deviceName }) => [deviceId, deviceName])),
+    measuring: new Set(long.filter(({ endedAtMs }) => endedAtMs === null).map(({ deviceId }) => deviceId)),
   };
 }
 

@@ -54,7 +54,9 @@ export function paintRuns(ctx: Context, frame: Frame, runs: readonly DrawnRun[],
   ctx.clearRect(0, 0, frame.width, frame.height);
   for (const { atMs, downBps, upBps, seconds } of runs) {
     const lengthMs = (seconds?.downBps.length ?? 0) * SECOND_MS;
-    if (seconds !== null && xOf(frame, frame.fromMs + lengthMs) >= LEAST_WIDTH) {
+    // One that goes on has no figures yet that could be drawn instead.
+    const goesOn = downBps === null && upBps === null;
+    if (seconds !== null && (goesOn || xOf(frame, frame.fromMs + lengthMs) >= LEAST_WIDTH)) {
       paintSeconds(ctx, frame, atMs + seconds.fromMs, seconds.downBps, colors.down, y);
       paintSeconds(ctx, frame, atMs + seconds.fromMs, seconds.upBps, colors.up, y);
       continue;

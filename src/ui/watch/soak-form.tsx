@@ -13,10 +13,11 @@ interface SoakFormProps {
   readonly standing: WatchedSpan['standing'];
   readonly reaches: readonly PeerReach[];
   readonly ask: AskSoak;
+  readonly onAsked: () => void;
 }
 
 /** Four minutes of load on one device, so that what is switched on meanwhile is seen in its rate. */
-export function SoakForm({ standing, reaches, ask }: SoakFormProps) {
+export function SoakForm({ standing, reaches, ask, onAsked }: SoakFormProps) {
   const [chosen, setChosen] = useState('');
   const [wanted, setWanted] = useState<PeerReach | null>(null);
   const [asked, setAsked] = useState<string | null>(null);
@@ -25,13 +26,23 @@ export function SoakForm({ standing, reaches, ask }: SoakFormProps) {
   // One that has gone meanwhile cannot be asked.
   const device = standing.find(({ deviceId }) => deviceId === chosen) ?? standing[0];
   const reach = wanted ?? reaches[0];
+  const status = asked !== null && (
+    <p role="status" className="text-sm text-quiet">
+      {asked} was asked; its rate appears in the picture. The queue on the board can stop it.
+    </p>
+  );
   if (device === undefined || reach === undefined)
     return (
-      <p className="text-sm text-quiet">
-        {reach === undefined
-          ? 'This office has no peer to measure against.'
-          : 'No device stands by that could be asked. Open the test page on one, and leave it open.'}
-      </p>
+      <>
+        {status}
+        <p className="text-sm text-quiet">
+          {reach === undefined
+            ? 'This office has no peer to measure against.'
+            : asked === null
+              ? 'No device stands by that could be asked. Open the test page on one, and leave it open.'
+              : 'No other device stands by.'}
+        </p>
+      </>
     );
   return (
     <form
@@ -43,7 +54,9 @@ export function SoakForm({ standing, reaches, ask }: SoakFormProps) {
         start(async () => {
           const said = await ask(device.deviceId, reach);
           setRefused(said);
-          if (said === null) setAsked(device.name);
+          if (said !== null) return;
+          setAsked(device.name);
+          onAsked();
         });
       }}
     >
@@ -81,11 +94,7 @@ export function SoakForm({ standing, reaches, ask }: SoakFormProps) {
         Measure for four minutes
       </Button>
       <RefusedNote refused={refused} />
-      {asked !== null && (
-        <p role="status" className="text-sm text-quiet">
-          {asked} was asked; its rate appears below its lanes. The queue on the board can stop it.
-        </p>
-      )}
+      {status}
     </form>
   );
 }

@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { availabilityWords, type PeerReach } from '@/core';
-import type { ShownOutage } from '@/services';
+import type { ShownMachine, ShownOutage } from '@/services';
 import { isTyping } from '../shell/console-keys';
 import { LaneForm, type TypedLane } from './lane-form';
 import { MarkList, type MarkActions } from './mark-list';
@@ -15,6 +15,8 @@ import { WatchPicture } from './watch-picture';
 import { endOf, LENGTHS, moved, spanWords, writeSpan, zoomed, type WatchSpan } from './watch-span';
 
 const AROUND_MS = 4 * 60_000;
+/** In which a soak fills the picture. */
+const SOAK_SPAN_MS = 5 * 60_000;
 
 interface WatchViewProps {
   readonly siteId: string;
@@ -26,6 +28,12 @@ interface WatchViewProps {
   readonly askSoak: AskSoak;
   readonly addLane: (lane: TypedLane) => Promise<string | null>;
   readonly endLane: (laneId: string) => Promise<string | null>;
+}
+
+function stateWords({ state, isAgent }: Pick<ShownMachine, 'state' | 'isAgent'>): string {
+  if (state === 'measures') return 'measures just now';
+  if (state === 'stands-by') return 'stands by';
+  return isAgent ? 'silent: what it keeps comes when it is back' : 'its page is closed';
 }
 
 /** An outage with some minutes on each side. */
@@ -41,6 +49,8 @@ export function WatchView(props: WatchViewProps) {
   const [span, setSpan] = useState(begin);
   const { data, beats, live, nowMs, trouble, reload } = useWatch(siteId, span, serverNowMs);
   const untilMs = endOf(span, nowMs);
+  // Of an office in which nothing is asked, nothing is said to be silent, slow or busy.
+  const watched = data !== null && data.machines.some(({ lanes }) => lanes.length > 0);
   useEffect(() => window.history.replaceState(null, '', `/watch?${writeSpan(span)}`), [span]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -116,8 +126,8 @@ export function WatchView(props: WatchViewProps) {
               <h2 className="mb-1 flex flex-wrap items-baseline gap-x-3">
                 <span className="font-semibold">{machine.name}</span>
                 <span className="text-sm text-quiet">
-                  {machine.present ? 'stands by' : 'silent: what it keeps comes when it is back'};{' '}
-                  {availabilityWords(machine.availability)}
+                  {stateWords(machine)}
+                  {machine.lanes.length > 0 && `; ${availabilityWords(machine.availability)}`}
                 </span>
               </h2>
               <WatchPicture
@@ -129,42 +139,46 @@ export function WatchView(props: WatchViewProps) {
             </section>
           ))}
           <div className="grid gap-x-12 gap-y-8 lg:grid-cols-2">
-            <section aria-label="Outages">
-              <h2 className="font-semibold">What was silent</h2>
-              {data.outages.length === 0 ? (
-                <p className="text-quiet">Nothing, {spanWords(span)}.</p>
-              ) : (
-                <OutageList
-                  outages={data.outages}
-                  {...{ timeZone, nowMs }}
-                  onShow={(outage) => setSpan(around(outage, nowMs))}
-                />
-              )}
-            </section>
-            <section aria-label="Slow times">
-              <h2 className="font-semibold">What was slow</h2>
-              {span.lengthMs <= LIVE_UP_TO_MS ? (
-                <p className="text-quiet">Shown over an hour and more: what is slow for a second is seen above.</p>
-              ) : (
-                <SlowList
-                  slow={data.slow}
-                  machines={data.machines}
-                  timeZone={timeZone}
-                  span={spanWords(span)}
-                  onShow={(slow) => setSpan(around(slow, nowMs))}
-                />
-              )}
-            </section>
-            <section aria-label="Busy times">
-              <h2 className="font-semibold">When the line was busy</h2>
-              <BusyList
-                busy={data.busy}
-                machines={data.machines}
-                {...{ timeZone, nowMs }}
-                span={spanWords(span)}
-                onShow={(busy) => setSpan(around(busy, nowMs))}
-              />
-            </section>
+            {watched && (
+              <>
+                <section aria-label="Outages">
+                  <h2 className="font-semibold">What was silent</h2>
+                  {data.outages.length === 0 ? (
+                    <p className="text-quiet">Nothing, {spanWords(span)}.</p>
+                  ) : (
+                    <OutageList
+                      outages={data.outages}
+                      {...{ timeZone, nowMs }}
+                      onShow={(outage) => setSpan(around(outage, nowMs))}
+                    />
+                  )}
+                </section>
+                <section aria-label="Slow times">
+                  <h2 className="font-semibold">What was slow</h2>
+                  {span.lengthMs <= LIVE_UP_TO_MS ? (
+                    <p className="text-quiet">Shown over an hour and more: what is slow for a second is seen above.</p>
+                  ) : (
+                    <SlowList
+                      slow={data.slow}
+                      machines={data.machines}
+                      timeZone={timeZone}
+                      span={spanWords(span)}
+                      onShow={(slow) => setSpan(around(slow, nowMs))}
+                    />
+                  )}
+                </section>
+                <section aria-label="Busy times">
+                  <h2 className="font-semibold">When the line was busy</h2>
+                  <BusyList
+                    busy={data.busy}
+                    machines={data.machines}
+                    {...{ timeZone, nowMs }}
+                    span={spanWords(span)}
+                    onShow={(busy) => setSpan(around(busy, nowMs))}
+                  />
+                </section>
+              </>
+            )}
             <section aria-label="Marks">
               <h2 className="font-semibold">Marks</h2>
               <MarkList marks={data.marks} {...{ nowMs, timeZone, ...marks }} onDone={reload} />
@@ -176,14 +190,21 @@ export function WatchView(props: WatchViewProps) {
               One device loads its link for four minutes, two each way. Mark what is switched on and off meanwhile: its
               rate says what that did.
             </p>
-            <SoakForm standing={data.standing} reaches={reaches} ask={askSoak} />
+            <SoakForm
+              standing={data.standing}
+              reaches={reaches}
+              ask={askSoak}
+              onAsked={() => setSpan({ lengthMs: SOAK_SPAN_MS, untilMs: null })}
+            />
           </section>
-          <details className="mt-8">
-            <summary className="font-semibold">Lanes to be asked</summary>
-            <div className="mt-2">
-              <LaneForm machines={data.machines} add={addLane} end={endLane} onDone={reload} />
-            </div>
-          </details>
+          {watched && (
+            <details className="mt-8">
+              <summary className="font-semibold">Lanes to be asked</summary>
+              <div className="mt-2">
+                <LaneForm machines={data.machines} add={addLane} end={endLane} onDone={reload} />
+              </div>
+            </details>
+          )}
         </>
       )}
     </>

@@ -39,8 +39,8 @@ export default async function WatchPlace({ searchParams }: WatchPlaceProps) {
   return (
     <>
       <h1 className="mb-2 text-xl font-semibold">Watch</h1>
-      {lanes.length === 0 ? (
-        <p className="max-w-[46rem]">
+      {lanes.length === 0 && (
+        <p className="mb-4 max-w-[46rem]">
           Nothing is watched here yet. An agent asks the gateway, the peers and the resolvers every second, and says
           whose fault a silence was:{' '}
           <Link href="/agent" className="underline underline-offset-4">
@@ -48,20 +48,19 @@ export default async function WatchPlace({ searchParams }: WatchPlaceProps) {
           </Link>
           . One that is of an older version keeps no lanes.
         </p>
-      ) : (
-        <WatchView
-          key={site.id}
-          siteId={site.id}
-          timeZone={site.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone}
-          nowMs={context.wallMs()}
-          begin={begin}
-          marks={{ begin: beginMarkAction.bind(null, site.id), end: endMarkAction, remove: removeMarkAction }}
-          reaches={PEER_REACHES.filter((reach) => peers.some((peer) => peer.reach === reach))}
-          askSoak={askSoakAction.bind(null, site.id)}
-          addLane={addLaneAction}
-          endLane={endLaneAction}
-        />
       )}
+      <WatchView
+        key={site.id}
+        siteId={site.id}
+        timeZone={site.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone}
+        nowMs={context.wallMs()}
+        begin={begin}
+        marks={{ begin: beginMarkAction.bind(null, site.id), end: endMarkAction, remove: removeMarkAction }}
+        reaches={PEER_REACHES.filter((reach) => peers.some((peer) => peer.reach === reach))}
+        askSoak={askSoakAction.bind(null, site.id)}
+        addLane={addLaneAction}
+        endLane={endLaneAction}
+      />
     </>
   );
 }

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { QueryTypes } from 'sequelize';
 import { checkStore, openStore, StoreFault } from '.';
+import { inspect } from './inspect';
 import { openRaw } from './raw-sqlite';
 
 const APPLICATION_ID = 0x42535457;
@@ -65,6 +66,35 @@ describe('a database file, before anything is done with it', () => {
     expect(await refusal()).toBe('store-damaged');
     writeFileSync(file, Buffer.concat([whole.subarray(0, 4096), Buffer.alloc(4096, 0x5a), whole.subarray(8192)]));
     expect(await refusal()).toBe('store-damaged');
+    await expect(checkStore(file)).rejects.toMatchObject({ code: 'store-damaged' });
+  });
+
+  it('that is large is looked at without what grows in it, so that it opens in seconds: the rest is found damaged all the same', async () => {
+    await ours();
+    const looked = async () => {
+      const raw = openRaw(file);
+      const found = await inspect(raw, false, 0).catch((error: unknown) => error);
+      await raw.close();
+      return found instanceof StoreFault ? found.code : found;
+    };
+    expect(await looked()).toBe('known');
+    const rubbish = async (table: string) => {
+      const raw = openRaw(file);
+      const [row] = await raw.query<{ rootpage: number }>('SELECT rootpage FROM sqlite_master WHERE name = ?', {
+        ...{ replacements: [table], type: QueryTypes.SELECT },
+      });
+      await raw.close();
+      const whole = readFileSync(file);
+      const at = (row!.rootpage - 1) * 4096;
+      writeFileSync(file, Buffer.concat([whole.subarray(0, at), Buffer.alloc(4096, 0x5a), whole.subarray(at + 4096)]));
+      return whole;
+    };
+    const whole = await rubbish('devices');
+    expect(await looked()).toBe('store-damaged');
+    writeFileSync(file, whole);
+    await rubbish('runs');
+    expect(await looked()).toBe('known');
+    // What looks at all of it, such as each night's copy, finds that too.
     await expect(checkStore(file)).rejects.toMatchObject({ code: 'store-damaged' });
   });
 

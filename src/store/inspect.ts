@@ -5,6 +5,10 @@ import { StoreFault } from './store-faults';
 /** Stands in the header of each of our files ("BSTW"), so that no other program's database is taken for one. */
 const APPLICATION_ID = 0x42535457;
 const MOST_COMPLAINTS = 5;
+/** Up to this size, bytes, a file is looked at wholly when it is opened: some seconds. A year of many agents has thirty times as much. */
+const WHOLE_UP_TO = 1e9;
+/** What grows without end, table by table. In a large file the nightly copy looks at it, and `npm run check`. */
+const GROWING = ['runs', 'run_samples', 'lane_minutes', 'lane_sums'];
 
 async function pragma(sequelize: Sequelize, text: string): Promise<unknown[]> {
   const rows = await sequelize.query<Record<string, unknown>>(`PRAGMA ${text}`, { type: QueryTypes.SELECT });
@@ -25,6 +29,18 @@ async function unknownMigrations(sequelize: Sequelize): Promise<string[]> {
   return rows.map(({ name }) => name).filter((name) => !known.has(name));
 }
 
+/** What is wrong with a file, as far as it is looked at when it is opened; none, or "ok": nothing. */
+async function quickly(sequelize: Sequelize, wholeUpTo: number): Promise<unknown[]> {
+  const [pages, pageBytes] = [await pragma(sequelize, 'page_count'), await pragma(sequelize, 'page_size')];
+  if (Number(pages[0]) * Number(pageBytes[0]) <= wholeUpTo) return pragma(sequelize, 'quick_check');
+  const complaints: unknown[] = [];
+  for (const name of await tableNames(sequelize)) {
+    if (GROWING.includes(name) || name.startsWith('sqlite_')) continue;
+    complaints.push(...(await pragma(sequelize, `quick_check("${name.replaceAll('"', '""')}")`)));
+  }
+  return complaints.filter((complaint) => complaint !== 'ok');
+}
+
 /** SQLite says of a file that is no database, or a broken one, so in its message. */
 function isDamage(error: unknown): boolean {
   return /SQLITE_(CORRUPT|NOTADB)|malformed|not a database/.test(String(error));
@@ -32,12 +48,17 @@ function isDamage(error: unknown): boolean {
 
 /**
  * Looks at a file before anything is done with it: whether it is whole (`quick_check`; `thorough`: `integrity_check`), ours, and not of a
- * newer version. An empty file is new. Throws StoreFault.
+ * newer version. Of a large one that is opened, the tables that do not grow without end. An empty file is new. Throws StoreFault.
  */
-export async function inspect(sequelize: Sequelize, thorough = false): Promise<'new' | 'known'> {
+export async function inspect(
+  sequelize: Sequelize,
+  thorough = false,
+  wholeUpTo = WHOLE_UP_TO,
+): Promise<'new' | 'known'> {
   try {
-    const complaints = await pragma(sequelize, thorough ? 'integrity_check' : 'quick_check');
-    if (complaints[0] !== 'ok') throw new StoreFault('store-damaged', complaints.slice(0, MOST_COMPLAINTS).join('; '));
+    const complaints = thorough ? await pragma(sequelize, 'integrity_check') : await quickly(sequelize, wholeUpTo);
+    if (complaints.length > 0 && complaints[0] !== 'ok')
+      throw new StoreFault('store-damaged', complaints.slice(0, MOST_COMPLAINTS).join('; '));
     const tables = await tableNames(sequelize);
     const [applicationId] = await pragma(sequelize, 'application_id');
     if (applicationId !== APPLICATION_ID && applicationId !== 0)

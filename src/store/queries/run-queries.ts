@@ -180,12 +180,24 @@ export class RunQueries {
    * their line on purpose, have no place there.
    */
   async newestSets(siteId: string): Promise<SetRun[]> {
-    // With MAX, SQLite takes the other columns from the row that has it.
+    // From place to place in the index: of millions of runs as many are looked at as there are places.
+    const next = (column: string, more: string) =>
+      `(SELECT MIN(${column}) FROM runs WHERE siteId = :siteId AND status = 'finished' ${more})`;
+    const newest = (evidence: string) =>
+      `(SELECT setId FROM runs WHERE siteId = :siteId AND status = 'finished' AND deviceId = d AND linkKind = k AND reach = r
+         AND ${OF_RATE} AND evidence ${evidence} ORDER BY startedAtMs DESC, rowid DESC LIMIT 1)`;
     return this.#setRuns(
-      `SELECT ${SET_COLUMNS.map((name) => `runs."${name}"`).join(', ')} FROM runs JOIN (
-         SELECT setId AS newestSetId, MAX(startedAtMs - (evidence = 'voided') * 1e15) FROM runs
-         WHERE siteId = :siteId AND status = 'finished' AND ${OF_RATE} AND evidence <> 'together'
-         GROUP BY deviceId, linkKind, reach) ON runs.setId = newestSetId
+      `WITH RECURSIVE
+         devices_of(d) AS (SELECT ${next('deviceId', '')}
+           UNION ALL SELECT ${next('deviceId', 'AND deviceId > d')} FROM devices_of WHERE d IS NOT NULL),
+         kinds(d, k) AS (SELECT d, ${next('linkKind', 'AND deviceId = d')} FROM devices_of WHERE d IS NOT NULL
+           UNION ALL SELECT d, ${next('linkKind', 'AND deviceId = d AND linkKind > k')} FROM kinds WHERE k IS NOT NULL),
+         places(d, k, r) AS (SELECT d, k, ${next('reach', 'AND deviceId = d AND linkKind = k')} FROM kinds WHERE k IS NOT NULL
+           UNION ALL SELECT d, k, ${next('reach', 'AND deviceId = d AND linkKind = k AND reach > r')}
+           FROM places WHERE r IS NOT NULL),
+         newest(newestSetId) AS (SELECT coalesce(${newest(`NOT IN ('together', 'voided')`)}, ${newest(`= 'voided'`)})
+           FROM places WHERE r IS NOT NULL)
+       SELECT ${SET_COLUMNS.map((name) => `runs."${name}"`).join(', ')} FROM newest JOIN runs ON runs.setId = newestSetId
        WHERE runs.status = 'finished'`,
       { siteId },
     );

@@ -94,6 +94,11 @@ describe('a database file, before anything is done with it', () => {
     writeFileSync(file, whole);
     await rubbish('runs');
     expect(await looked()).toBe('known');
+    writeFileSync(file, whole);
+    truncateSync(file, whole.length - 4096);
+    expect(await looked()).toBe('store-damaged');
+    writeFileSync(file, whole);
+    await rubbish('runs');
     // What looks at all of it, such as each night's copy, finds that too.
     await expect(checkStore(file)).rejects.toMatchObject({ code: 'store-damaged' });
   });

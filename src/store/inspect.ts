@@ -1,3 +1,4 @@
+import { open } from 'node:fs/promises';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { MIGRATIONS } from './migrations/migrate';
 import { StoreFault } from './store-faults';
@@ -5,6 +6,7 @@ import { StoreFault } from './store-faults';
 /** Stands in the header of each of our files ("BSTW"), so that no other program's database is taken for one. */
 const APPLICATION_ID = 0x42535457;
 const MOST_COMPLAINTS = 5;
+const HEADER_BYTES = 100;
 /** Up to this size, bytes, a file is looked at wholly when it is opened: some seconds. A year of many agents has thirty times as much. */
 const WHOLE_UP_TO = 1e9;
 /** What grows without end, table by table. In a large file the nightly copy looks at it, and `npm run check`. */
@@ -29,11 +31,25 @@ async function unknownMigrations(sequelize: Sequelize): Promise<string[]> {
   return rows.map(({ name }) => name).filter((name) => !known.has(name));
 }
 
+/** Whether less of a file is there than its header says (SQLite file format, 1.3.7): a copy that was broken off. */
+async function isCutShort(sequelize: Sequelize): Promise<boolean> {
+  const [{ file }] = (await sequelize.query('PRAGMA database_list', { type: QueryTypes.SELECT })) as [{ file: string }];
+  const handle = await open(file);
+  try {
+    const { buffer: head } = await handle.read(Buffer.alloc(HEADER_BYTES), 0, HEADER_BYTES, 0);
+    // A page of 65 536 bytes is written as 1.
+    const pageBytes = head.readUInt16BE(16) === 1 ? 65_536 : head.readUInt16BE(16);
+    return head.readUInt32BE(28) * pageBytes > (await handle.stat()).size;
+  } finally {
+    await handle.close();
+  }
+}
+
 /** What is wrong with a file, as far as it is looked at when it is opened; none, or "ok": nothing. */
 async function quickly(sequelize: Sequelize, wholeUpTo: number): Promise<unknown[]> {
   const [pages, pageBytes] = [await pragma(sequelize, 'page_count'), await pragma(sequelize, 'page_size')];
   if (Number(pages[0]) * Number(pageBytes[0]) <= wholeUpTo) return pragma(sequelize, 'quick_check');
-  const complaints: unknown[] = [];
+  const complaints: unknown[] = (await isCutShort(sequelize)) ? ['the file ends before its last page'] : [];
   for (const name of await tableNames(sequelize)) {
     if (GROWING.includes(name) || name.startsWith('sqlite_')) continue;
     complaints.push(...(await pragma(sequelize, `quick_check("${name.replaceAll('"', '""')}")`)));

@@ -4,9 +4,9 @@ import { networkInterfaces } from 'node:os';
 import { MOST_KNOCKS, type OutsideAsked, type OutsideFound } from '@/core';
 import { httpRequest, openSession } from '@/client/node';
 import { knockAnswerSchema, PEER_PATHS, type FarLook } from '@/wire';
-import { peerBaseUrl } from '@/wire/address';
 import { askIgd, findIgd } from './igd';
 import { LookFault } from './look-fault';
+import { reachFar } from './reach-far';
 
 /** A far end that says nothing for so long is not there, ms. */
 const PATIENCE_MS = 5000;
@@ -49,20 +49,16 @@ async function ownAddressTowards(base: URL, signal: AbortSignal): Promise<string
  */
 export async function lookFromOutside(
   { ports }: OutsideAsked,
-  far: FarLook | null,
+  wanted: FarLook | null,
   { signal, origin, askRouter = routerAddress }: OutsideParts,
 ): Promise<OutsideFound> {
-  if (far === null) throw new LookFault('no-outside');
-  const base = peerBaseUrl(far.address, origin);
-  const away = () => new LookFault('outside-away', { peer: far.name });
-  if (base === null) throw away();
+  const { far, baseUrl: base, away, refused } = reachFar(wanted, origin);
   const post = (url: URL) =>
     httpRequest(url, { method: 'POST', signal: AbortSignal.any([signal, AbortSignal.timeout(PATIENCE_MS)]) });
   const asking = askRouter(signal);
   const opened = await openSession(post, base, far.ticket, signal);
   if (signal.aborted) throw new LookFault('look-stopped');
-  if (!opened.ok)
-    throw opened.reason === 'peer-unreachable' ? away() : new LookFault('outside-busy', { peer: far.name });
+  if (!opened.ok) throw refused(opened.reason);
   const { session, address, info } = opened.opened;
   if (!info.can.knock) throw new LookFault('outside-old', { peer: far.name });
   const found: OutsideFound['ports'][number][] = [];

@@ -3,10 +3,10 @@ import type { Transport } from '@/client';
 import { openNodeTransport } from '@/client/node';
 import { sleep } from '@/session';
 import { readControlMessage, type FarLook } from '@/wire';
-import { peerBaseUrl } from '@/wire/address';
 import { rttsOf } from './echo';
 import { LookFault } from './look-fault';
 import { ping } from './ping-process';
+import { reachFar } from './reach-far';
 
 /** Requests to each hop, in each state of the line: five a second, which the kernel lets everybody send. */
 const EACH = 30;
@@ -71,13 +71,10 @@ const askable = (hops: readonly PathHop[]) =>
  */
 export async function lookUnderLoad(
   hops: readonly PathHop[],
-  far: FarLook | null,
+  wanted: FarLook | null,
   { signal, origin }: LoadParts,
 ): Promise<PathLoaded> {
-  if (far === null) throw new LookFault('no-outside');
-  const baseUrl = peerBaseUrl(far.address, origin);
-  const away = () => new LookFault('outside-away', { peer: far.name });
-  if (baseUrl === null) throw away();
+  const { far, baseUrl, away, refused } = reachFar(wanted, origin);
   const asked = askable(hops);
   const addresses = asked.map(({ address }) => address);
   const idle = await delaysOf(addresses, signal);
@@ -87,8 +84,7 @@ export async function lookUnderLoad(
   );
   const opened = await transport.open(signal);
   if (signal.aborted) throw new LookFault('look-stopped');
-  if (!opened.ok)
-    throw opened.reason === 'peer-unreachable' ? away() : new LookFault('outside-busy', { peer: far.name });
+  if (!opened.ok) throw refused(opened.reason);
   const counted = { down: new Counted(), up: new Counted() };
   const control = await transport
     .openControl({

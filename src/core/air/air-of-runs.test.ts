@@ -52,12 +52,15 @@ describe('the air by spot', () => {
 
 describe('the air by access point', () => {
   it('says who hears it, the worst first, and calls a device by its newest name', () => {
-    const [ceiling, unnamed] = airByAccessPoint([
-      run('Office', -50, { deviceId: 'laptop', deviceName: 'Old name' }),
-      run('Loft', -79),
-      run('Office', -52, { deviceId: 'laptop', deviceName: 'Laptop' }),
-      run('Office', -55, { accessPoint: null, deviceId: 'phone', deviceName: 'Phone' }),
-    ]);
+    // In whichever order: the store tells the newest first.
+    const [ceiling, unnamed] = airByAccessPoint(
+      [
+        run('Office', -50, { deviceId: 'laptop', deviceName: 'Old name' }),
+        run('Loft', -79),
+        run('Office', -52, { deviceId: 'laptop', deviceName: 'Laptop' }),
+        run('Office', -55, { accessPoint: null, deviceId: 'phone', deviceName: 'Phone' }),
+      ].reverse(),
+    );
     expect(ceiling).toMatchObject({
       ...{ accessPoint: 'ceiling', band: '5' },
       devices: [{ deviceName: 'Tablet' }, { deviceName: 'Laptop', signal: { least: -52, most: -50 } }],

@@ -53,10 +53,12 @@ export interface AccessPointAir {
 }
 
 const MOST_OF_COURSE = 60;
-/** Below it a radio goes down to its slowest rates (IEEE 802.11, minimum input levels for 16-QAM and less), dBm. */
+/** What 16-QAM at 3/4 takes at least on a channel of 20 MHz (IEEE 802.11, minimum input sensitivity): below it all is slower, dBm. */
 export const WEAK_SIGNAL_DBM = -70;
 
 const known = (values: readonly (number | null)[]) => values.filter((value) => value !== null);
+
+const newestOf = (runs: readonly AirRun[]) => runs.reduce((one, other) => (other.atMs > one.atMs ? other : one));
 
 function figuresOf(runs: readonly AirRun[]): AirFigures {
   const course = runs.toSorted((a, b) => a.atMs - b.atMs);
@@ -105,7 +107,7 @@ export function airByAccessPoint(runs: readonly AirRun[]): AccessPointAir[] {
     .map((of) => ({
       ...{ accessPoint: of[0]!.accessPoint, band: of[0]!.band },
       devices: grouped(of, ({ deviceId }) => deviceId)
-        .map((own) => ({ ...figuresOf(own), deviceId: own[0]!.deviceId, deviceName: own.at(-1)!.deviceName }))
+        .map((own) => ({ ...figuresOf(own), deviceId: own[0]!.deviceId, deviceName: newestOf(own).deviceName }))
         .sort(worstFirst),
     }))
     .sort(

@@ -50,7 +50,7 @@ const LONGEST_OFFER = 16_384;
 /** A browser offers once a run, and once more where the first came to nothing. */
 const MOST_OFFERS = 3;
 /** A port that says nothing for so long is silent; all that may be asked for fit into a session that nobody holds, ms. */
-const KNOCK_PATIENCE_MS = 2000;
+const KNOCK_PATIENCE_MS = 1500;
 /** What an offer is charged with: the handshakes that follow it. */
 const OFFER_BYTES = 32 * 1024;
 

@@ -1,4 +1,5 @@
 import { laneFigures, packMinute, type LaneEcho } from '@/core';
+import { STARTED_RUN } from '@/store';
 import { AGENT_PROTOCOL, type LaneMinuteSent } from '@/wire';
 import { furnish, openTestConsole, type TestConsole } from '../console/console-for-tests';
 import { standingDevice, type StandingDevice } from '../turns/standing-for-tests';
@@ -364,6 +365,57 @@ describe('the lanes of a machine', () => {
     ]);
     await stop();
     expect(told().at(-1)!.live).toBe(false);
+  });
+
+  it('say what was slow against what is usual there, and that a soak of ours made it so', async () => {
+    const [gateway, outside] = [await laneId('192.168.7.1'), await laneId('8.8.4.4')];
+    const firstMs = Math.ceil(console.context.wallMs() / HOUR_MS) * HOUR_MS;
+    const slowMs = firstMs + 7 * HOUR_MS + 10 * MINUTE_MS;
+    const minutes = (lane: string, usual: number, slow: number) =>
+      Array.from({ length: 7 * 60 + 30 }, (_, minute) => {
+        const atMs = firstMs + minute * MINUTE_MS;
+        const late = atMs >= slowMs && atMs < slowMs + 4 * MINUTE_MS;
+        return sent(lane, atMs, (second) => (late ? slow : usual) + (second % 5) / 10);
+      });
+    console.advanceMs(firstMs + 7.5 * HOUR_MS - console.context.wallMs());
+    await take(minutes(gateway, 0.4, 0.4));
+    await take(minutes(outside, 12, 80));
+    await sumLanes(console.context);
+    expect((await span(8 * HOUR_MS)).slow).toMatchObject([
+      { fault: 'line-or-theirs', fromMs: slowMs, untilMs: slowMs + 4 * MINUTE_MS, because: null },
+    ]);
+    const [peer] = await console.context.store.sites.peersOf(siteId);
+    const soak = {
+      id: 'soak',
+      setId: 'soak',
+      siteId,
+      deviceId: attic.id,
+      deviceName: 'Attic box',
+      profile: 'soak',
+    } as const;
+    await console.context.store.runs.insert({
+      ...{
+        ...STARTED_RUN,
+        ...soak,
+        peerId: peer!.id,
+        peerName: peer!.name,
+        spotName: null,
+        lineId: null,
+        lineName: null,
+      },
+      ...{ reach: 'internet', link: { medium: 'unknown' }, linkKind: 'unknown', plan: null, practice: false },
+      ...{
+        startedAtMs: slowMs - 10_000,
+        lastSeenAtMs: slowMs,
+        told: [],
+        noticed: [],
+        sameMachine: false,
+        ipVersion: 4,
+      },
+    });
+    expect((await span(8 * HOUR_MS)).slow).toMatchObject([{ fromMs: slowMs, because: 'soak' }]);
+    // Seen by single requests nothing is called slow.
+    expect((await span(20 * MINUTE_MS)).slow).toEqual([]);
   });
 
   it('say what happened while a mark stood', async () => {

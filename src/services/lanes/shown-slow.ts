@@ -16,7 +16,14 @@ const HOUR_MS = 3600_000;
 const USUAL_OVER_MS = 8 * 24 * HOUR_MS;
 /** Days are too coarse for what lasts minutes. */
 const LONGEST_STEP_MS = HOUR_MS;
+const LONGEST_WITH_SOAKS_MS = 48 * HOUR_MS;
 const MOST_SLOW = 40;
+const MOST_OF_IT = 0.5;
+
+interface Stretch {
+  readonly fromMs: number;
+  readonly untilMs: number;
+}
 
 /** A time at which answers came much later than usual. */
 export interface ShownSlowTime {
@@ -26,8 +33,8 @@ export interface ShownSlowTime {
   readonly fromMs: number;
   readonly untilMs: number;
   readonly sentence: string;
-  /** For half of it and more the line was busy by its router's counters: see there. */
-  readonly busy: boolean;
+  /** What filled the line for half of it and more: others, by its router's counters, or a soak of ours. Null: neither is known. */
+  readonly because: 'busy' | 'soak' | null;
 }
 
 async function usualOf(
@@ -46,7 +53,11 @@ export async function slowOf(
   context: ConsoleContext,
   machines: readonly Reader[],
   busy: readonly ShownBusyTime[],
-  untilMs: number,
+  {
+    siteId,
+    fromMs: spanFromMs,
+    untilMs,
+  }: { readonly siteId: string; readonly fromMs: number; readonly untilMs: number },
 ): Promise<ShownSlowTime[]> {
   const delays = machines.map(({ deviceId, lanes }) => ({
     deviceId,
@@ -54,11 +65,18 @@ export async function slowOf(
   }));
   const ids = delays.flatMap(({ lanes }) => lanes.map(({ id }) => id));
   if (ids.length === 0) return [];
-  const usual = await usualOf(context, ids, untilMs);
-  const wasBusy = (from: number, until: number) => {
-    const overlaps = busy.map(({ fromMs, untilMs: to }) => Math.max(0, Math.min(to, until) - Math.max(fromMs, from)));
-    return Math.max(0, ...overlaps) >= 0.5 * (until - from);
-  };
+  const [usual, long] = await Promise.all([
+    usualOf(context, ids, untilMs),
+    // By the hour four minutes are not seen.
+    untilMs - spanFromMs <= LONGEST_WITH_SOAKS_MS ? context.store.watchedRuns.longOf(siteId, spanFromMs, untilMs) : [],
+  ]);
+  const soaks = long.map(({ atMs, endedAtMs }) => ({ fromMs: atMs, untilMs: endedAtMs ?? context.wallMs() }));
+  const fills = (times: readonly Stretch[], { fromMs, untilMs: until }: Stretch) =>
+    times.some(
+      (time) => Math.min(time.untilMs, until) - Math.max(time.fromMs, fromMs) >= MOST_OF_IT * (until - fromMs),
+    );
+  const because = (slow: Stretch): ShownSlowTime['because'] =>
+    fills(soaks, slow) ? 'soak' : fills(busy, slow) ? 'busy' : null;
   return delays
     .flatMap(({ deviceId, lanes }) =>
       slowTimes(
@@ -68,7 +86,7 @@ export async function slowOf(
         })),
       ).map((slow) => ({
         ...{ deviceId, laneIds: slow.laneIds, fault: slow.fault, fromMs: slow.fromMs, untilMs: slow.untilMs },
-        ...{ sentence: slowWords(slow), busy: wasBusy(slow.fromMs, slow.untilMs) },
+        ...{ sentence: slowWords(slow), because: because(slow) },
       })),
     )
     .sort((a, b) => b.fromMs - a.fromMs)

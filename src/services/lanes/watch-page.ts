@@ -185,7 +185,13 @@ export async function watchedSpanOf(
   });
   const busy = await busyOf(context, siteId, shown);
   return done({
-    ...{ fromMs, untilMs, runs: beside.runs, busy, slow: await slowOf(context, shown, busy, untilMs) },
+    ...{
+      fromMs,
+      untilMs,
+      runs: beside.runs,
+      busy,
+      slow: await slowOf(context, shown, busy, { siteId, fromMs, untilMs }),
+    },
     standing: devices
       .filter(({ id }) => context.standing.isPresent(id))
       // Those whose delay is watched anyway come first.

@@ -3,6 +3,7 @@ import { groupedBy, NOT_OF_RATE, OF_ITS_PATH, type Reach, type RunSamples } from
 import type { RunRow } from '../models/rows';
 import type { Tables } from '../models/tables';
 import { readReport } from '../readers/report-reader';
+import { newestSetsSql } from './newest-sets';
 import { OF_PATH, OF_RATE } from './of-rate';
 import { fromOne, rowsAsOne } from './rows-as-one';
 import { packSamples, unpackSamples } from '../samples-blob';
@@ -180,27 +181,7 @@ export class RunQueries {
    * their line on purpose, have no place there.
    */
   async newestSets(siteId: string): Promise<SetRun[]> {
-    // From place to place in the index: of millions of runs as many are looked at as there are places.
-    const next = (column: string, more: string) =>
-      `(SELECT MIN(${column}) FROM runs WHERE siteId = :siteId AND status = 'finished' ${more})`;
-    const newest = (evidence: string) =>
-      `(SELECT setId FROM runs WHERE siteId = :siteId AND status = 'finished' AND deviceId = d AND linkKind = k AND reach = r
-         AND ${OF_RATE} AND evidence ${evidence} ORDER BY startedAtMs DESC, rowid DESC LIMIT 1)`;
-    return this.#setRuns(
-      `WITH RECURSIVE
-         devices_of(d) AS (SELECT ${next('deviceId', '')}
-           UNION ALL SELECT ${next('deviceId', 'AND deviceId > d')} FROM devices_of WHERE d IS NOT NULL),
-         kinds(d, k) AS (SELECT d, ${next('linkKind', 'AND deviceId = d')} FROM devices_of WHERE d IS NOT NULL
-           UNION ALL SELECT d, ${next('linkKind', 'AND deviceId = d AND linkKind > k')} FROM kinds WHERE k IS NOT NULL),
-         places(d, k, r) AS (SELECT d, k, ${next('reach', 'AND deviceId = d AND linkKind = k')} FROM kinds WHERE k IS NOT NULL
-           UNION ALL SELECT d, k, ${next('reach', 'AND deviceId = d AND linkKind = k AND reach > r')}
-           FROM places WHERE r IS NOT NULL),
-         newest(newestSetId) AS (SELECT coalesce(${newest(`NOT IN ('together', 'voided')`)}, ${newest(`= 'voided'`)})
-           FROM places WHERE r IS NOT NULL)
-       SELECT ${SET_COLUMNS.map((name) => `runs."${name}"`).join(', ')} FROM newest JOIN runs ON runs.setId = newestSetId
-       WHERE runs.status = 'finished'`,
-      { siteId },
-    );
+    return this.#setRuns(newestSetsSql(SET_COLUMNS), { siteId });
   }
 
   /** Grows whenever something changes in what the board of an office shows of its runs; null: it never had one. */

@@ -42,7 +42,7 @@ export function rateAt(
   runs: readonly ShownRun[],
   momentMs: number,
 ): { readonly downBps: number | null; readonly upBps: number | null } | null {
-  for (const { atMs, seconds } of runs.toReversed()) {
+  for (const { atMs, seconds } of [...runs].reverse()) {
     if (seconds === null) continue;
     const place = Math.floor((momentMs - atMs - seconds.fromMs) / SECOND_MS);
     const [downBps, upBps] = [seconds.downBps[place] ?? null, seconds.upBps[place] ?? null];

@@ -2,6 +2,11 @@ import { durationWords, FAULT_NAMES } from '@/core';
 import type { ShownMachine, ShownSlowTime } from '@/services';
 import { MomentButton } from './moment-button';
 
+const BECAUSE = {
+  busy: '; the line was busy then, as its router counts it',
+  soak: '; a soak of ours filled it then',
+} as const;
+
 interface SlowListProps {
   readonly slow: readonly ShownSlowTime[];
   readonly machines: readonly Pick<ShownMachine, 'deviceId' | 'name'>[];
@@ -26,13 +31,13 @@ export function SlowList({ slow, machines, timeZone, span, onShow }: SlowListPro
           <MomentButton onClick={() => onShow(each)}>{when.format(each.fromMs)}</MomentButton>,{' '}
           {durationWords((each.untilMs - each.fromMs) / 1000)}:{' '}
           <span
-            className={`font-medium ${each.fault === 'line' || each.fault === 'line-or-theirs' ? 'text-starved' : ''}`}
+            className={`font-medium ${each.because === null && (each.fault === 'line' || each.fault === 'line-or-theirs') ? 'text-starved' : ''}`}
           >
             {FAULT_NAMES[each.fault]}
           </span>
           <span className="block break-words text-sm text-quiet">
             {each.sentence}
-            {each.busy && '; the line was busy then, as its router counts it'}; seen by {seenBy(each.deviceId)}
+            {each.because !== null && BECAUSE[each.because]}; seen by {seenBy(each.deviceId)}
           </span>
         </li>
       ))}

@@ -2,6 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { ENGINE_NAMES, openEngine, type EngineBrowser } from './engines/engine-browser';
 import { choose, press, resultOrEnd, seen, type as typeInto, untilSeen } from './engines/person';
 import { ratesIn } from './device';
+import { addPageLane, endLane, expectHeard } from './page-lane';
 import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';
 import { signIn } from './technician';
@@ -68,6 +69,15 @@ for (const name of ENGINE_NAMES)
       await untilSeen(browser, 'Ines asks this device to measure');
       await untilSeen(browser, 'watching the delay');
       expect(await resultOrEnd(browser)).toMatch(/Mb\/s down and [\d.]+( to [\d.]+)? up/);
+    });
+
+    test('its page asks a peer once a second, which is seen live, until that is ended', async ({ page }) => {
+      await signIn(page, program, '/watch?span=60000');
+      const row = await addPageLane(page, device);
+      await untilSeen(browser, 'Meanwhile it asks Hilltop exchange once a second');
+      await expectHeard(page, device);
+      await endLane(row);
+      await expect.poll(() => seen(browser)).not.toContain('Meanwhile it asks');
     });
 
     test('the console can be used in it: sign in, board, ledger, a run', async ({ page }) => {

@@ -1,6 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { test } from './one-browser';
 import { answer, measure, resultShown } from './device';
+import { addPageLane, endLane, expectHeard } from './page-lane';
 import { newPort } from './ports';
 import { newDataFolder, startProgram, type Program } from './program';
 import { signIn } from './technician';
@@ -46,6 +47,23 @@ test('whoever sits at the device may refuse, and nothing is measured', async ({ 
   await expect(refused.getByRole('button', { name: /Withdraw/ })).toHaveCount(0);
   await expect(laptop.getByRole('button', { name: /Run again/ })).toBeVisible();
   await expect(queueOf(page).getByText(/is asked|runs for/)).toHaveCount(0);
+});
+
+test('its page asks a peer once a second, until the device leaves, and again when it is back', async ({ page }) => {
+  await page.goto(`${program.origin}/watch?span=60000`);
+  const row = await addPageLane(page, 'Finishing laptop');
+  await expect(laptop.getByText('Meanwhile it asks Hilltop exchange once a second')).toBeVisible();
+  await expectHeard(page, 'Finishing laptop');
+  const machine = page.getByRole('region', { name: 'Finishing laptop' });
+  const opened = laptop.url();
+  await laptop.goto('about:blank');
+  await expect(machine.getByText('its page is closed')).toBeVisible();
+  await laptop.goto(opened);
+  await expect(laptop.getByText('Meanwhile it asks Hilltop exchange once a second')).toBeVisible();
+  await expect(machine.getByText('stands by')).toBeVisible();
+  await expectHeard(page, 'Finishing laptop');
+  await endLane(row);
+  await expect(laptop.getByText('Meanwhile it asks')).toHaveCount(0);
 });
 
 test('two devices never measure over one line at once: the second waits, is told for whom, and then runs', async ({

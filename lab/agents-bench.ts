@@ -9,13 +9,14 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { ConsoleClock, LaneKeeper, LaneShelf } from '@/agent';
+import { DiskShelf } from '@/agent';
 import { keepStandingLine } from '@/agent/standing-line';
 import { median, percentile, seededRandom, type Lane, type MachineFacts, type RunSamples } from '@/core';
 import { simulateSamples } from '@/programs/demo/samples';
 import { deviceCookieValue } from '@/services';
 import { NEW_DEVICE, NEW_LINE, NEW_PEER, NEW_PLAN, NEW_SITE, openStore } from '@/store';
 import { memoryOutbox, RunSession, type Post } from '@/session';
+import { ConsoleClock, LaneKeeper } from '@/session/lanes';
 import { AGENT_PROTOCOL, type AgentHello, type RunFacts } from '@/wire';
 import { readSigningKey } from '@/wire/peer/ticket';
 import { childOfTool } from './end-together';
@@ -184,7 +185,7 @@ function playAgent({ id }: { readonly id: string }): void {
     ...{
       clock,
       post,
-      shelf: new LaneShelf(join(shelves, id), origin),
+      shelf: new DiskShelf(join(shelves, id), origin),
       onBeats: () => undefined,
       onNews: () => undefined,
     },

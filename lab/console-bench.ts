@@ -39,6 +39,8 @@ const TIMES = numberArgument(process.argv[4], 40, 'How often each is asked for')
 /** The first ones warm up. */
 const WARMING = Math.min(5, TIMES - 1);
 const STANDING = 50;
+/** For the list of all of them. */
+const OFFICES = 30;
 /** Of each of two trays. */
 const SIDE_RUNS = 5000;
 /** What takes long is asked for so often at most. */
@@ -229,19 +231,22 @@ async function sideAndTime(context: ConsoleContext, runs: number): Promise<void>
 }
 
 /** Each store is served at a port of its own: a sign-in is kept by the address. */
-async function pagesWith(port: number, runs: number, places: readonly string[]): Promise<void> {
+async function pagesWith(port: number, runs: number, places: readonly string[], offices = 1): Promise<void> {
   const data = newDataFolder();
   const first = await startProgram({ mode: 'start', port, data, more: ['--office', 'Bench'] });
   await first.interrupt();
-  await fillStore(data, runs);
-  await serviceTimes(data, runs);
+  await fillStore(data, runs, offices);
+  if (offices === 1) await serviceTimes(data, runs);
   const program = await startProgram({ mode: 'start', port, data });
   const cookie = await signedIn({ ...program, output: () => first.output() + program.output() });
+  // What all of them have to make up for after a start takes seconds.
+  if (offices > 1) await settled(partsOf(program));
   for (const place of places) {
     const { medianMs, p95Ms, kB } = await timed(program.origin + place, cookie);
     console.log(`| ${place} | ${runs} | ${medianMs.toFixed(0)} | ${p95Ms.toFixed(0)} | ${kB} |`);
   }
-  if (runs === BOARD_RUNS) await inBrowser({ ...program, output: () => first.output() + program.output() });
+  if (runs === BOARD_RUNS && offices === 1)
+    await inBrowser({ ...program, output: () => first.output() + program.output() });
   await program.interrupt();
   rmSync(data, { recursive: true, force: true });
 }
@@ -253,30 +258,38 @@ function cpuSeconds(pid: number): number {
   return (Number(fields[11]) + Number(fields[12])) / ticks;
 }
 
+const partsOf = (program: Program) => ['console-main', 'peer-main'].flatMap((word) => program.childrenWith(word));
+
+/** The share of a core that some processes take over a while. */
+async function shareOf(parts: readonly number[], ms: number): Promise<number> {
+  const before = parts.map(cpuSeconds);
+  await new Promise((resolve) => setTimeout(resolve, ms));
+  const used = parts.map((pid, index) => cpuSeconds(pid) - before[index]!);
+  return used.reduce((sum, each) => sum + each, 0) / (ms / 1000);
+}
+
+/** What a start has to make up for is over when a second passes with little to do. */
+async function settled(parts: readonly number[]): Promise<void> {
+  for (let seconds = 0; seconds < MOST_SETTLING_S && (await shareOf(parts, 1000)) > 0.05; seconds += 1);
+}
+
 async function presence(): Promise<void> {
   const data = newDataFolder();
   const first = await startProgram({ mode: 'start', port: PORT, data, more: ['--office', 'Bench'] });
   await first.interrupt();
   await fillStore(data, 1000);
   const program = await startProgram({ mode: 'start', port: PORT, data });
-  const parts = ['console-main', 'peer-main'].flatMap((word) => program.childrenWith(word));
+  const parts = partsOf(program);
   const signingKey = readSigningKey(readFileSync(join(data, 'console-key.pem'), 'utf8'));
-  const share = async (ms = WATCH_MS) => {
-    const before = parts.map(cpuSeconds);
-    await new Promise((resolve) => setTimeout(resolve, ms));
-    const used = parts.map((pid, index) => cpuSeconds(pid) - before[index]!);
-    return used.reduce((sum, each) => sum + each, 0) / (ms / 1000);
-  };
-  // What a start has to make up for is over when a second passes with little to do.
-  for (let seconds = 0; seconds < MOST_SETTLING_S && (await share(1000)) > 0.05; seconds += 1);
-  const idle = await share();
+  await settled(parts);
+  const idle = await shareOf(parts, WATCH_MS);
   const sockets = Array.from({ length: STANDING }, (_, index) => {
     const cookie = `${DEVICE_COOKIE}=${deviceCookieValue({ signingKey }, `device-${index}`)}`;
     return new WebSocket(`${program.origin.replace('http', 'ws')}${STANDING_PATH}`, { headers: { Cookie: cookie } });
   });
   await Promise.all(sockets.map((socket) => new Promise((resolve) => socket.once('open', resolve))));
   await new Promise((resolve) => setTimeout(resolve, 2000));
-  const standing = await share();
+  const standing = await shareOf(parts, WATCH_MS);
   console.log(
     `\n${STANDING} devices standing by: ${(standing * 100).toFixed(1)} % of one core, ${(idle * 100).toFixed(1)} % without them.`,
   );
@@ -295,4 +308,5 @@ await pagesWith(PORT + 1, 5 * BOARD_RUNS, [
   '/ledger?q=reach%3Dinternet&sort=down',
   '/',
 ]);
+await pagesWith(PORT + 2, 5 * BOARD_RUNS, ['/sites'], OFFICES);
 await presence();

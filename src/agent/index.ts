@@ -7,7 +7,7 @@ export { KnownDevices, stateFolder, type DeviceMemory, type KnownDevice } from '
 export { linkTowards } from './link-facts';
 export { lookAround, lookAtMachine, namedNeighbours } from './machine/look';
 export { lookAtPrograms, noticedPrograms, programWords } from './machine/look-at-programs';
-export { ConsoleClock, LaneKeeper, openEchoProbe, LaneShelf, openProbe } from './lanes';
+export { DiskShelf, openEchoProbe, openProbe } from './lanes';
 export { doLook, LOOK_FAULTS, LookFault } from './look';
 export { oneRun, type OneRun, type OneRunOptions } from './one-run';
 export { standBy, type StandByNews } from './stand-by';

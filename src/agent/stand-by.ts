@@ -1,8 +1,8 @@
 import { lookAskedWords, lookSentence, type Link } from '@/core';
 import { deliverLeft, type Outbox, type Post } from '@/session';
+import type { ConsoleClock, LaneKeeper } from '@/session/lanes';
 import type { AgentHello, StandingAnswer, StandingOrder } from '@/wire';
 import { AgentFault } from './agent-faults';
-import type { ConsoleClock, LaneKeeper } from './lanes';
 import { answerLook, LookFault, type TakeLook } from './look';
 import { FarEndKeeper, type OpenFarEnd } from './far-end-keeper';
 import { oneRun } from './one-run';

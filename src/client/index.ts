@@ -4,3 +4,4 @@ export { samplesOf, STARTING, type RunEffect, type RunEvent, type RunState } fro
 export type { Transport } from './run/transport';
 export type { ChannelOrder, ChannelReport } from './browser/channel-messages';
 export type { WorkerOrder, WorkerReport } from './browser/worker-messages';
+export type { LaneOrder, LaneReport } from './lanes/lane-messages';

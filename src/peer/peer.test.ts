@@ -2,7 +2,7 @@ import { generateKeyPairSync } from 'node:crypto';
 import { once } from 'node:events';
 import { createServer } from 'node:http';
 import { connect, type AddressInfo } from 'node:net';
-import { decodeEcho, encodeProbe, PEER_PATHS, peerInfoSchema, sessionOpenedSchema } from '@/wire';
+import { decodeEcho, encodeProbe, PEER_PATHS, peerInfoSchema, sessionOpenedSchema, type PeerInfo } from '@/wire';
 import { checkIdentity, publicKeyText } from '@/wire/peer/ticket';
 import type { PeerEvent } from './peer-events';
 import { controlMessage, startTestPeer } from './peer-for-tests';
@@ -268,6 +268,30 @@ describe('a peer', () => {
     } finally {
       listening.close();
     }
+  });
+
+  it('lets a page watch beside those that measure: its session lives with its probes, and counts as nobody', async () => {
+    const ended: string[] = [];
+    const own = await startTestPeer({ onEvent: (event) => event.kind === 'session-ended' && ended.push(event.run) });
+    const watch = { deviceId: 'phone', runId: 'lane', watch: true } as const;
+    const watching = await own.open(watch);
+    const probe = await own.socket(PEER_PATHS.probe, watching.session);
+    // A run of the same device goes on beside it, and so does another lane.
+    const [run] = [await own.open({ deviceId: 'phone' }), await own.open({ ...watch, runId: 'another lane' })];
+    const control = await own.socket(PEER_PATHS.control, run.session);
+    probe.send(encodeProbe(5));
+    expect((await once(probe, 'message'))[0]).toHaveLength(12);
+    const told = (await (await fetch(`${own.origin}${PEER_PATHS.info}?ticket=${own.ticket()}`)).json()) as PeerInfo;
+    expect(told.load!.activeSessions).toBe(1);
+    // The same lane once more takes its own place, and nobody else's.
+    const closed = once(probe, 'close');
+    const anew = await own.open(watch);
+    await closed;
+    expect([ended, control.readyState]).toEqual([['lane'], control.OPEN]);
+    (await own.socket(PEER_PATHS.probe, anew.session)).terminate();
+    while (ended.length < 2) await new Promise((resolve) => setTimeout(resolve, 10));
+    expect(ended).toEqual(['lane', 'lane']);
+    own.close();
   });
 
   it('takes no more runs at once than it may', async () => {

@@ -1,5 +1,5 @@
 export { NEW_DEVICE, NEW_LINE, NEW_PEER, NEW_PLAN, NEW_SITE, STARTED_RUN } from './blank-rows';
-export type { RunEnding, RunLine, SetRun, StoredRun } from './queries/run-queries';
+export type { FiguresSince, RunEnding, RunLine, SetRun, StoredRun } from './queries/run-queries';
 export type { Device, Line, LineSwitch, Site, Spot, StoredPeer, StoredPlan } from './queries/site-queries';
 export type { StoredApiToken, StoredSignIn, StoredTechnician } from './queries/access-queries';
 export type { AuditEntry, AuditFilter, Facts, NewAuditEntry } from './queries/audit-queries';
@@ -14,7 +14,7 @@ export type {
 } from './queries/finding-queries';
 export { FINDING_STATES, HUNT_STATES, type FindingState, type HuntFocus, type HuntState } from './models/finding-rows';
 export { MOST_OF_A_TRAY, type ComparedRow, type StoredComparison } from './queries/comparison-queries';
-export type { StoredAlarm, StoredDelivery, StoredRecipient } from './queries/alarm-queries';
+export type { PlanMet, StoredAlarm, StoredDelivery, StoredRecipient } from './queries/alarm-queries';
 export type { StoredAgent, StoredLinkChange, StoredNeighbour } from './queries/agent-queries';
 export type { StoredLane, StoredMark, StoredOutage, LaneStep } from './queries/lane-queries';
 export type { StoredAirRun } from './queries/air-queries';

@@ -1,7 +1,7 @@
 import { isIP } from 'node:net';
 import { echoOfPing, type Lane } from '@/core';
 import { pingProcess } from '../look/ping-process';
-import type { LaneProbe, OnEcho } from './lane-probe';
+import type { LaneProbe, OnEcho } from '@/session/lanes';
 
 /** ping is started again so long after it ended, ms. */
 const AGAIN_MS = 3000;

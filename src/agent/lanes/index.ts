@@ -1,5 +1,3 @@
-export { ConsoleClock } from './console-clock';
+export { DiskShelf } from './disk-shelf';
 export { openEchoProbe } from './echo-probe';
-export { LaneKeeper, type LaneKeeperOptions } from './lane-keeper';
-export { LaneShelf } from './lane-shelf';
 export { openProbe } from './open-probe';

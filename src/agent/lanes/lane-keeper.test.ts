@@ -6,12 +6,10 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { MINUTE_MS, type Lane, type LaneEcho, type LaneMinute } from '@/core';
+import { ConsoleClock, LaneKeeper, type OnEcho } from '@/session/lanes';
 import type { LaneBeat } from '@/wire';
-import { ConsoleClock } from './console-clock';
 import { RequestKeys } from './echo-probe';
-import { LaneKeeper } from './lane-keeper';
-import type { OnEcho } from './lane-probe';
-import { LaneShelf } from './lane-shelf';
+import { DiskShelf } from './disk-shelf';
 import { openProbe } from './open-probe';
 
 const LANE: Lane = { id: 'l1', name: 'Gateway', kind: 'echo', target: '192.0.2.1', role: 'gateway', everyMs: 1000 };
@@ -24,10 +22,10 @@ const minute = (fromMs: number, laneId = 'l1'): LaneMinute => ({
 
 describe('what lanes said, kept on disk', () => {
   let folder: string;
-  let shelf: LaneShelf;
+  let shelf: DiskShelf;
   beforeEach(() => {
     folder = mkdtempSync(join(tmpdir(), 'bent-straw-lanes-'));
-    shelf = new LaneShelf(folder, ORIGIN);
+    shelf = new DiskShelf(folder, ORIGIN);
   });
   afterEach(() => rmSync(folder, { recursive: true, force: true }));
   const place = () => join(folder, readdirSync(folder)[0]!);
@@ -40,7 +38,7 @@ describe('what lanes said, kept on disk', () => {
       [AT, 'l1'],
       [AT, 'l2'],
     ]);
-    expect((await new LaneShelf(folder, ORIGIN).oldest())!.minutes).toEqual(first!.minutes);
+    expect((await new DiskShelf(folder, ORIGIN).oldest())!.minutes).toEqual(first!.minutes);
     await shelf.remove(first!);
     expect((await shelf.oldest())!.minutes).toHaveLength(1);
   });
@@ -74,7 +72,7 @@ describe('what lanes said, kept on disk', () => {
 
   it('gives other consoles nothing of it', async () => {
     await shelf.put([minute(AT)]);
-    expect(await new LaneShelf(folder, 'http://192.0.2.21:4870').oldest()).toBeNull();
+    expect(await new DiskShelf(folder, 'http://192.0.2.21:4870').oldest()).toBeNull();
   });
 });
 
@@ -93,7 +91,7 @@ describe('keeping lanes', () => {
     clock = new ConsoleClock(() => steadyMs);
     clock.learn(AT);
     return new LaneKeeper({
-      ...{ clock, shelf: new LaneShelf(folder, ORIGIN), closeEveryMs: 3600_000, onNews: () => undefined },
+      ...{ clock, shelf: new DiskShelf(folder, ORIGIN), closeEveryMs: 3600_000, onNews: () => undefined },
       open: (lane, onEcho) => {
         opened.push(lane.target);
         echo.set(lane.id, onEcho);

@@ -1,5 +1,5 @@
 import type { Lane, LaneEcho } from '@/core';
-import type { LaneProbe } from './lane-probe';
+import type { LaneProbe } from '@/session/lanes';
 import { openLoadCounters, type LoadCounters, type LoadReading } from './load-counters';
 import { openLoadProbe } from './load-probe';
 

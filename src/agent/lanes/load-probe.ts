@@ -1,6 +1,6 @@
 import { counterBps, type Lane } from '@/core';
 import { sleep } from '@/session';
-import type { LaneProbe, OnEcho } from './lane-probe';
+import type { LaneProbe, OnEcho } from '@/session/lanes';
 import { openLoadCounters, type LoadCounters, type LoadReading } from './load-counters';
 
 /** Hears the mean loads between two readings, bits per second, and when the first of them was. Null: not known. */

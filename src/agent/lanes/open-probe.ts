@@ -1,6 +1,6 @@
 import type { Lane } from '@/core';
 import { openEchoProbe } from './echo-probe';
-import type { LaneProbe, OnEcho } from './lane-probe';
+import type { LaneProbe, OnEcho } from '@/session/lanes';
 import { openLoadProbe } from './load-probe';
 import { openStampProbe } from './stamp-probe';
 import { askPage, askPort, openTimedProbe } from './timed-probe';
@@ -19,5 +19,8 @@ export function openProbe(lane: Lane, onEcho: OnEcho, nowMs: () => number): Lane
       return openTimedProbe(askPort, lane, onEcho, nowMs);
     case 'web':
       return openTimedProbe(askPage, lane, onEcho, nowMs);
+    // Only a page is asked for that.
+    case 'probe':
+      return { close: () => undefined };
   }
 }

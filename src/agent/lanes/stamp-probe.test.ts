@@ -2,7 +2,7 @@ import { createSocket, type RemoteInfo, type Socket } from 'node:dgram';
 import { once } from 'node:events';
 import { LaneBook, type Lane, type LaneEcho } from '@/core';
 import { decodeSenderPacket, encodeReflectorPacket, stampKey } from '@/wire/peer/stamp';
-import type { LaneProbe } from './lane-probe';
+import type { LaneProbe } from '@/session/lanes';
 import { openStampProbe } from './stamp-probe';
 
 const LANE: Lane = { id: 'l', name: 'Router', kind: 'stamp', target: '', role: 'gateway', everyMs: 20 };

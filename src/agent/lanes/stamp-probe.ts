@@ -4,7 +4,7 @@ import { lookup } from 'node:dns/promises';
 import { ANSWER_WITHIN_MS, type Lane } from '@/core';
 import { decodeReflectorPacket, encodeSenderPacket, stampKey, type ReflectorPacket } from '@/wire/peer/stamp';
 import { hostAndPort } from './host-and-port';
-import type { LaneProbe, OnEcho } from './lane-probe';
+import type { LaneProbe, OnEcho } from '@/session/lanes';
 
 /** RFC 8762 §4.1. */
 const STAMP_PORT = 862;

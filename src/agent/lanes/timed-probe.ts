@@ -3,7 +3,7 @@ import { request as requestHttps } from 'node:https';
 import { connect } from 'node:net';
 import { ANSWER_WITHIN_MS, type Lane } from '@/core';
 import { hostAndPort } from './host-and-port';
-import type { LaneProbe, OnEcho } from './lane-probe';
+import type { LaneProbe, OnEcho } from '@/session/lanes';
 
 const HTTPS_PORT = 443;
 

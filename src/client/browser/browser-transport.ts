@@ -1,9 +1,9 @@
 import { LONG_PATH_MS } from '@/core';
 import { PEER_PATHS, type RunGrant } from '@/wire';
-import type { Load, PeerSocket, SocketEvents, Transport } from '../run/transport';
+import type { Load, Transport } from '../run/transport';
 import { probesOver } from '../run/probe-socket';
 import { openSession, type AskForSession } from '../run/open-session';
-import { peerUrl, type PeerAddress } from '../run/peer-address';
+import type { PeerAddress } from '../run/peer-address';
 import { clockStepMs } from '../run/clock-step';
 import { errorWords, TroubleReports } from '../run/trouble-reports';
 import type { ChannelLink } from './channel-link';
@@ -12,23 +12,13 @@ import { servePull } from './bulk-pull';
 import { openConnections } from './open-connections';
 import { bestReader } from './read-body';
 import { selfReadBps } from './self-read';
+import { socketTo } from './socket-to';
 import { startUpload } from './upload-streams';
 
 const askByFetch: AskForSession = (url, signal) => fetch(url, { method: 'POST', signal, cache: 'no-store' });
 
 /** A browser opens at most six connections to one host, and the page needs one: five for streams. */
 export const MOST_BROWSER_STREAMS = 5;
-
-function connect(address: PeerAddress, path: string, { onMessage, onClose }: SocketEvents): Promise<PeerSocket> {
-  return new Promise((resolve, reject) => {
-    const socket = new WebSocket(peerUrl(address, path).replace(/^http/, 'ws'));
-    socket.binaryType = 'arraybuffer';
-    socket.onopen = () => resolve(socket);
-    socket.onerror = () => reject(new Error('the socket did not open'));
-    socket.onclose = onClose;
-    socket.onmessage = ({ data }: MessageEvent<ArrayBuffer | string>) => onMessage(data);
-  });
-}
 
 /**
  * Downloads in a worker of their own, so that taking the bytes in does not hold up the probes; in this one where the
@@ -110,8 +100,8 @@ export async function openBrowserTransport(
       if (performance.now() - askedMs >= LONG_PATH_MS) void openConnections(address, MOST_BROWSER_STREAMS);
       return result;
     },
-    openControl: (events) => connect(address!, PEER_PATHS.control, events),
-    openProbes: (events) => probesOver((socket) => connect(address!, PEER_PATHS.probe, socket), events),
+    openControl: (events) => socketTo(address!, PEER_PATHS.control, events),
+    openProbes: (events) => probesOver((socket) => socketTo(address!, PEER_PATHS.probe, socket), events),
     startDownload: (streams, onCounted) => startDownload(address!, reader, streams, onCounted, troubles),
     startUpload: (streams, idleRttMs) => startUpload(address!, streams, MOST_BROWSER_STREAMS, idleRttMs, troubles),
     startUdp: () => (canChannel ? channel.open(address!, troubles) : Promise.resolve(null)),

@@ -1,8 +1,9 @@
 /**
  * How a lane asks: echo requests (RFC 792, RFC 4443), STAMP (RFC 8762), the handshake of a TCP port, or the first byte of a web page. The
- * last two ask a router or switch what goes over one of its ports, into it and out of it: their figures are Mb/s and not ms.
+ * two loads ask a router or switch what goes over one of its ports, into it and out of it: their figures are Mb/s and not ms. `probe`: a
+ * page that stands by asks a peer over a WebSocket (RFC 6455); what is lost there is sent again, and comes late instead.
  */
-export const LANE_KINDS = ['echo', 'stamp', 'connect', 'web', 'load-in', 'load-out'] as const;
+export const LANE_KINDS = ['echo', 'stamp', 'connect', 'web', 'load-in', 'load-out', 'probe'] as const;
 export type LaneKind = (typeof LANE_KINDS)[number];
 
 /** Whether a lane tells a load, Mb/s, instead of a delay. One that tells nothing is no silence. */
@@ -14,12 +15,12 @@ export const IGD_TARGET = 'igd';
 export const LANE_ROLES = ['gateway', 'inside', 'outside', 'far', 'line'] as const;
 export type LaneRole = (typeof LANE_ROLES)[number];
 
-/** Delay to one target over time, as one agent sees it. */
+/** Delay to one target over time, as one machine sees it. */
 export interface Lane {
   readonly id: string;
   readonly name: string;
   readonly kind: LaneKind;
-  /** A name or an address, `HOST:PORT`, a web address, or of a load `igd` or `HOST/INDEX` of the interface (RFC 2863). */
+  /** A name or an address, `HOST:PORT`, a web address, the id of a peer, or of a load `igd` or `HOST/INDEX` of the interface (RFC 2863). */
   readonly target: string;
   readonly role: LaneRole;
   /** Between two requests, ms. */

@@ -66,6 +66,16 @@ function serveControl(socket: WebSocket, session: Session, sessions: SessionRegi
   });
 }
 
+/** Who only watches has no other connection: its session lives as long as this one. */
+function endWith(socket: WebSocket, session: Session, sessions: SessionRegistry): void {
+  sessions.controlled(session);
+  const stopWatching = watchAlive(socket);
+  socket.on('close', () => {
+    stopWatching();
+    session.end();
+  });
+}
+
 function serveProbe(socket: WebSocket, session: Session, monotonicMs: () => number): void {
   let windowMs = monotonicMs();
   let inWindow = 0;
@@ -118,7 +128,10 @@ export class PeerSockets {
       held.closeBy({ destroy: () => client.close(1000) });
       client.on('error', () => client.terminate());
       if (kind === 'control') serveControl(client, session, this.sessions);
-      else serveProbe(client, session, this.monotonicMs);
+      else {
+        if (session.claims.watch === true) endWith(client, session, this.sessions);
+        serveProbe(client, session, this.monotonicMs);
+      }
     });
   }
 }

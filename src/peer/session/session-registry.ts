@@ -17,7 +17,9 @@ export interface SessionRegistryOptions {
   readonly onEvent?: OnPeerEvent | undefined;
 }
 
-/** A session whose client never opens its control connection is given up after this, ms. */
+/** So many watch at a time: each costs a connection, and a probe a second. */
+export const MOST_WATCHING = 200;
+/** A session whose client never opens its control connection (or, who only watches, its probes) is given up after this, ms. */
 export const CONTROL_DEADLINE_MS = 10_000;
 /** Receipts are kept for whoever could not take his along. */
 const KEEP_RECEIPTS_MS = 3600_000;
@@ -40,11 +42,20 @@ export class SessionRegistry {
 
   constructor(private readonly options: SessionRegistryOptions) {
     this.#ownKey = options.identity ? publicKeyText(options.identity) : null;
-    this.#watch = new SessionWatch(() => [...this.#sessions.values()], options.monotonicMs);
+    this.#watch = new SessionWatch(() => this.#measuring(), options.monotonicMs);
   }
 
+  /** How many measure. */
   get active(): number {
-    return this.#sessions.size;
+    return this.#measuring().length;
+  }
+
+  get watching(): number {
+    return this.#sessions.size - this.active;
+  }
+
+  #measuring(): Session[] {
+    return [...this.#sessions.values()].filter(({ claims }) => claims.watch !== true);
   }
 
   get most(): number {
@@ -70,15 +81,23 @@ export class SessionRegistry {
     const claims = checked.value;
     if (claims.peerKey !== null && this.#ownKey !== null && claims.peerKey !== this.#ownKey)
       return failed('ticket-elsewhere');
-    // A device has one run at a time: a new ticket of its ends what it still holds open.
-    for (const session of [...this.#sessions.values()]) if (session.claims.deviceId === claims.deviceId) session.end();
+    const isWatching = claims.watch === true;
+    // A device has one run at a time, and one watch for each of its lanes: a new ticket ends what it still holds open.
+    for (const session of [...this.#sessions.values()])
+      if (
+        session.claims.deviceId === claims.deviceId &&
+        (session.claims.watch === true) === isWatching &&
+        (!isWatching || session.claims.runId === claims.runId)
+      )
+        session.end();
     for (const [id, expiresAtMs] of this.#used) if (expiresAtMs < nowMs) this.#used.delete(id);
     if (this.#used.has(claims.id)) return failed('ticket-used');
-    if (this.active >= this.options.mostSessions) return failed('peer-busy', { active: this.active });
+    if (isWatching ? this.watching >= MOST_WATCHING : this.active >= this.options.mostSessions)
+      return failed('peer-busy', { active: isWatching ? this.watching : this.active });
     this.#used.set(claims.id, claims.expiresAtMs);
     const session = new Session(claims, this.options.monotonicMs, (ended) => this.#forget(ended));
     this.#sessions.set(session.id, session);
-    this.#watch.start();
+    if (!isWatching) this.#watch.start();
     this.#timers.set(session, [
       setTimeout(() => session.end(), claims.limits.seconds * 1000),
       setTimeout(() => session.end(), CONTROL_DEADLINE_MS),
@@ -91,7 +110,7 @@ export class SessionRegistry {
     return session === undefined ? failed('session-unknown') : done(session);
   }
 
-  /** The control connection is there: from now on the session lives as long as it. */
+  /** The connection is there that the session lives as long as: control, or the probes of one that only watches. */
   controlled(session: Session): void {
     clearTimeout(this.#timers.get(session)?.[1]);
   }
@@ -117,7 +136,7 @@ export class SessionRegistry {
   }
 
   #forget(session: Session): void {
-    this.#keepReceipt(session);
+    if (session.claims.watch !== true) this.#keepReceipt(session);
     this.#sessions.delete(session.id);
     const { runId, down, up, openedMs, endedMs } = session.receipt();
     this.options.onEvent?.({
@@ -126,7 +145,7 @@ export class SessionRegistry {
     });
     for (const timer of this.#timers.get(session) ?? []) clearTimeout(timer);
     this.#timers.delete(session);
-    if (this.#sessions.size === 0) this.#watch.stop();
+    if (this.active === 0) this.#watch.stop();
   }
 
   endAll(): void {

@@ -1,10 +1,8 @@
 import { join } from 'node:path';
 import {
-  ConsoleClock,
   diskOutbox,
   doLook,
-  LaneKeeper,
-  LaneShelf,
+  DiskShelf,
   linkTowards,
   lookAtPrograms,
   noticedPrograms,
@@ -17,6 +15,7 @@ import {
 } from '@/agent';
 import type { Link } from '@/core';
 import { sleep } from '@/session';
+import { ConsoleClock, LaneKeeper } from '@/session/lanes';
 import type { StandingAnswer } from '@/wire';
 import { programVersion } from '../folder/version';
 import { agentHello } from './agent-hello';
@@ -49,7 +48,7 @@ export async function serveAt({ enrolment, devices, folder, onNews, onTrouble, s
   const clock = new ConsoleClock();
   let say: (answer: StandingAnswer) => void = () => undefined;
   const lanes = new LaneKeeper({
-    ...{ open: openProbe, clock, post, shelf: new LaneShelf(join(folder, 'lanes'), origin), onNews: onTrouble },
+    ...{ open: openProbe, clock, post, shelf: new DiskShelf(join(folder, 'lanes'), origin), onNews: onTrouble },
     onBeats: (beats) => say({ kind: 'beats', beats: [...beats] }),
   });
   await lanes.resume();

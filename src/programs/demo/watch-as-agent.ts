@@ -1,6 +1,7 @@
-import { LaneKeeper, LaneShelf, ConsoleClock } from '@/agent';
+import { DiskShelf } from '@/agent';
 import type { Lane } from '@/core';
 import type { Post } from '@/session';
+import { ConsoleClock, LaneKeeper } from '@/session/lanes';
 import type { LaneBeat } from '@/wire';
 import { isLostThere, playedEcho, PLAYED_LANES, type PlayedLane } from './simulated-lanes';
 
@@ -25,7 +26,7 @@ export function watchAsAgent(
 ): { readonly lanes: LaneKeeper; readonly clock: ConsoleClock } {
   const clock = new ConsoleClock();
   const lanes = new LaneKeeper({
-    ...{ clock, post, onBeats, shelf: new LaneShelf(folder, origin), onNews: (sentence) => console.error(sentence) },
+    ...{ clock, post, onBeats, shelf: new DiskShelf(folder, origin), onNews: (sentence) => console.error(sentence) },
     open: (lane, onEcho, nowMs) => {
       const played = playedOf(lane);
       let [number, reflected] = [2 ** 20, 0];

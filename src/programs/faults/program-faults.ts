@@ -24,6 +24,8 @@ export const PROGRAM_FAULTS = {
   'store-foreign':
     'The database in {folder} is not one of this program ({reason}). Choose another folder: --data FOLDER.',
   'copy-missing': 'There is no copy in {folder}. Name the folder that the backup wrote.',
+  'copy-no-room':
+    'A copy needs {needed} GB free in {folder}, so that as much stays free as the records take, and there are {free}. Make room, or keep samples for a shorter time in the set-up.',
   'copy-exists': '{folder} is there already. Name a folder that is not: a copy is never written over.',
   'practice-config': 'The practice lines cannot be read: {complaints}. Correct {file}.',
   'trust-missing':

@@ -5,6 +5,7 @@ import {
   readdirSync,
   readFileSync,
   rmSync,
+  statSync,
   truncateSync,
   writeFileSync,
 } from 'node:fs';
@@ -123,5 +124,22 @@ describe('copies of a data folder', () => {
     );
     expect(kept.filter((name) => name.startsWith('asked-'))).toHaveLength(1);
     expect(existsSync(dataFiles(data).backups)).toBe(true);
+  });
+
+  it('make room for themselves: the oldest nights go, but for one, and what somebody asked for stays', async () => {
+    await keepBackup(data, 'asked', NOW_MS - NIGHT_MS);
+    for (let night = 0; night < 3; night += 1) await keepBackup(data, 'night', NOW_MS + night * NIGHT_MS);
+    const { size } = statSync(dataFiles(data).database);
+    const nights = () => readdirSync(dataFiles(data).backups).filter((name) => name.startsWith('night-'));
+    await keepBackup(data, 'night', NOW_MS + 3 * NIGHT_MS, () => 1.5 * size);
+    expect(nights()).toEqual(
+      [1, 2, 3].map((night) => `night-${new Date(NOW_MS + night * NIGHT_MS).toISOString().slice(0, 10)}`),
+    );
+    await expect(keepBackup(data, 'night', NOW_MS + 4 * NIGHT_MS, () => 0)).rejects.toMatchObject({
+      code: 'copy-no-room',
+    });
+    // What would not be enough is not given up for nothing.
+    expect(nights()).toHaveLength(3);
+    expect(readdirSync(dataFiles(data).backups).filter((name) => name.startsWith('asked-'))).toHaveLength(1);
   });
 });

@@ -6,6 +6,7 @@ import {
   readFileSync,
   renameSync,
   rmSync,
+  statfsSync,
   statSync,
   writeFileSync,
 } from 'node:fs';
@@ -85,20 +86,55 @@ const nameOf = (kind: 'night' | 'asked', nowMs: number) => {
   return `${kind}-${kind === 'night' ? stamp.slice(0, 10) : stamp.slice(0, 19)}`;
 };
 
-/** A copy into the data folder's own copies. Of those of the nights the newest seven are kept; others are nobody's to remove. */
-export async function keepBackup(dataFolder: string, kind: 'night' | 'asked', nowMs: number): Promise<Backup> {
+/** What whoever may write there without rights of his own still has, bytes. */
+function freeBytes(folder: string): number {
+  const { bavail, bsize } = statfsSync(folder);
+  return bavail * bsize;
+}
+
+const nightsIn = (place: string) => backupsIn(place).filter(({ folder }) => basename(folder).startsWith('night-'));
+
+/**
+ * Makes sure that a copy leaves as much room as the records take: a disk that is full of copies would keep no run any more. The
+ * oldest nights go for it, but for the newest. Throws ProgramFault where that would not be enough; then none goes.
+ */
+function makeRoom(dataFolder: string, place: string, free: (folder: string) => number): void {
+  const { database } = dataFiles(dataFolder);
+  const needed = 2 * statSync(database).size;
+  const oldest = nightsIn(place).slice(1).reverse();
+  let bytes = free(dataFolder);
+  const going = oldest.filter(({ folder }) => {
+    if (bytes >= needed) return false;
+    bytes += statSync(join(folder, basename(database))).size;
+    return true;
+  });
+  if (bytes < needed)
+    throw new ProgramFault('copy-no-room', { folder: dataFolder, needed: inGB(needed), free: inGB(free(dataFolder)) });
+  for (const { folder } of going) rmSync(folder, { recursive: true, force: true });
+}
+
+const inGB = (bytes: number) => (bytes / 1e9).toFixed(1);
+
+/**
+ * A copy into the data folder's own copies. Of those of the nights the newest seven are kept, fewer where there is no room for them;
+ * others are nobody's to remove.
+ */
+export async function keepBackup(
+  dataFolder: string,
+  kind: 'night' | 'asked',
+  nowMs: number,
+  free = freeBytes,
+): Promise<Backup> {
   const place = dataFiles(dataFolder).backups;
+  if (existsSync(dataFiles(dataFolder).database)) makeRoom(dataFolder, place, free);
   const made = await backUp(dataFolder, join(place, nameOf(kind, nowMs)), nowMs);
-  const nights = backupsIn(place).filter(({ folder }) => basename(folder).startsWith('night-'));
-  for (const { folder } of nights.slice(NIGHTS_KEPT)) rmSync(folder, { recursive: true, force: true });
+  for (const { folder } of nightsIn(place).slice(NIGHTS_KEPT)) rmSync(folder, { recursive: true, force: true });
   return made;
 }
 
 /** Whether this night's copy is still to be made: none of the last day is there. */
 export function nightIsDue(dataFolder: string, nowMs: number): boolean {
-  const [newest] = backupsIn(dataFiles(dataFolder).backups).filter(({ folder }) =>
-    basename(folder).startsWith('night-'),
-  );
+  const [newest] = nightsIn(dataFiles(dataFolder).backups);
   return newest === undefined || !basename(newest.folder).endsWith(new Date(nowMs).toISOString().slice(0, 10));
 }
 

@@ -1,5 +1,6 @@
 export type { StoredLane, StoredMark } from '@/store';
 export { addLane, beginLanes, endLane, MOST_LANES, tellLanes } from './lanes';
+export { laneTicket, MOST_PAGE_LANES } from './page-lanes';
 export { beginMark, endMark, removeMark } from './marks';
 export { openOutages, type OpenOutage } from './open-outages';
 export { refreshOutages } from './outages';

@@ -1,9 +1,10 @@
-import { isLoad, type Lane, type LaneKind, type MachineFacts } from '@/core';
-import type { Device, StoredLane } from '@/store';
+import { isLoad, type Lane, type LaneKind, type LaneRole, type MachineFacts } from '@/core';
+import type { Device, StoredAgent, StoredLane } from '@/store';
 import { done, failed, type ConsoleFaultCode, type NewLaneForm, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { seal, unseal } from '../console/sealed';
 import { snmpLogin } from '../looks/snmp-logins';
+import { MOST_PAGE_LANES, pageLane } from './page-lanes';
 import { startLanes, type NewLane } from './start-lanes';
 
 /** So many lanes at a time a machine keeps. */
@@ -20,7 +21,11 @@ const laneOf = ({ id, name, kind, target, role, everyMs }: StoredLane): Lane => 
 
 /** What the agent must know beside the keeping of lanes. */
 const ABLE: Partial<Record<LaneKind, string>> = { stamp: 'stamp', 'load-in': 'load', 'load-out': 'load' };
-const isAble = (can: readonly string[], kind: LaneKind) => ABLE[kind] === undefined || can.includes(ABLE[kind]);
+/** A page asks peers; an agent everything else, as far as it knows how. */
+function isAble(agent: Pick<StoredAgent, 'can'> | null, kind: LaneKind): boolean {
+  if (agent === null || kind === 'probe') return agent === null && kind === 'probe';
+  return ABLE[kind] === undefined || agent.can.includes(ABLE[kind]);
+}
 
 const keyName = (laneId: string) => `lane-key ${laneId}`;
 
@@ -50,7 +55,7 @@ export async function tellLanes(context: ConsoleContext, deviceId: string): Prom
     context.store.lanes.ofDevice(deviceId),
     context.store.agents.byDevice(deviceId),
   ]);
-  const lanes = kept.filter((lane) => isAsked(lane) && isAble(agent?.can ?? [], lane.kind));
+  const lanes = kept.filter((lane) => isAsked(lane) && isAble(agent, lane.kind));
   const siteId = lanes[0]?.siteId;
   const asked = await Promise.all(lanes.map((lane) => withKey(context, lane.siteId, laneOf(lane))));
   context.standing.send(deviceId, {
@@ -87,26 +92,49 @@ export async function beginLanes(
   await tellLanes(context, device.id);
 }
 
+/** A page that stands by is told which lanes it is to keep, where there are any. */
+export async function resumePageLanes(context: ConsoleContext, deviceId: string): Promise<void> {
+  const [lanes, agent] = await Promise.all([
+    context.store.lanes.ofDevice(deviceId),
+    context.store.agents.byDevice(deviceId),
+  ]);
+  if (agent === null && lanes.some(isAsked)) await tellLanes(context, deviceId);
+}
+
+/** Of whom a lane is wanted: in which office, what stands at its end, and how many such a machine keeps at most. */
+async function keeperOf(
+  context: ConsoleContext,
+  form: NewLaneForm,
+): Promise<Outcome<{ readonly siteId: string; readonly role: LaneRole; readonly most: number }, ConsoleFaultCode>> {
+  const { deviceId, kind, role } = form;
+  const agent = await context.store.agents.byDevice(deviceId);
+  if (agent === null) {
+    const page = await pageLane(context, form);
+    return page.ok ? done({ ...page.value, most: MOST_PAGE_LANES }) : page;
+  }
+  if (isAble(agent, kind)) return done({ siteId: agent.siteId, role, most: MOST_LANES });
+  const device = await context.store.sites.device(deviceId);
+  return failed('agent-cannot', { agent: device?.name ?? 'That machine' });
+}
+
 /** One more lane of a machine. */
 export async function addLane(
   context: ConsoleContext,
-  { deviceId, name, kind, target, role, everySeconds, key }: NewLaneForm,
+  form: NewLaneForm,
 ): Promise<Outcome<StoredLane, ConsoleFaultCode>> {
-  const agent = await context.store.agents.byDevice(deviceId);
-  if (agent === null) return failed('agent-unknown');
-  if (!isAble(agent.can, kind)) {
-    const device = await context.store.sites.device(deviceId);
-    return failed('agent-cannot', { agent: device?.name ?? 'That machine' });
-  }
+  const keeper = await keeperOf(context, form);
+  if (!keeper.ok) return keeper;
+  const { siteId, role, most } = keeper.value;
+  const { deviceId, name, kind, target, everySeconds, key } = form;
   const lanes = await context.store.lanes.ofDevice(deviceId);
-  if (lanes.filter(isAsked).length >= MOST_LANES) return failed('too-many-lanes', { most: MOST_LANES });
+  if (lanes.filter(isAsked).length >= most) return failed('too-many-lanes', { most });
   const everyMs = Math.round(everySeconds * 1000);
   const same = lanes.find((lane) => lane.kind === kind && lane.target === target);
   if (same !== undefined && isAsked(same)) return failed('lane-there', { name: same.name });
   const place = Math.max(-1, ...lanes.map((lane) => lane.place)) + 1;
   const lane =
     same === undefined
-      ? await add(context, { id: deviceId, siteId: agent.siteId }, { name, kind, target, role, everyMs }, place)
+      ? await add(context, { id: deviceId, siteId }, { name, kind, target, role, everyMs }, place)
       : { ...same, name, role, everyMs, removedAtMs: null };
   // One that was asked before goes on where it was.
   await context.store.lanes.save(lane);

@@ -24,7 +24,7 @@ interface PeerAt {
   readonly address: string;
 }
 
-const ROLE_OF_REACH = { local: 'inside', internet: 'outside', tunnel: 'far', between: 'inside' } as const;
+export const ROLE_OF_REACH = { local: 'inside', internet: 'outside', tunnel: 'far', between: 'inside' } as const;
 
 /**
  * With which lanes a machine begins: its gateway, the peers inside, outside and behind the tunnel, its resolvers. `consoleHost`:

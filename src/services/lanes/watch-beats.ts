@@ -2,9 +2,10 @@ import type { ConsoleContext } from '../console/console-context';
 import type { HeardNow } from '../console/lane-beats';
 import { tellLanes } from './lanes';
 
-/** The agents of an office are told that somebody looks, or that nobody does any more. */
+/** Whoever keeps lanes of an office is told that somebody looks, or that nobody does any more. */
 async function tellAll(context: ConsoleContext, siteId: string): Promise<void> {
-  for (const { deviceId } of await context.store.agents.ofSite(siteId))
+  const [agents, lanes] = await Promise.all([context.store.agents.ofSite(siteId), context.store.lanes.ofSite(siteId)]);
+  for (const deviceId of new Set([...agents, ...lanes].map(({ deviceId: id }) => id)))
     if (context.standing.isPresent(deviceId)) await tellLanes(context, deviceId);
 }
 

@@ -15,6 +15,7 @@ import type { StoredLane, StoredMark, StoredOutage } from '@/store';
 import { done, failed, type Outcome } from '@/wire';
 import type { ConsoleContext } from '../console/console-context';
 import { outagesAsHeard } from './outages';
+import { isWatchable } from './page-lanes';
 import { busyOf, type ShownBusyTime } from './shown-busy';
 import { slowOf, type ShownSlowTime } from './shown-slow';
 import { stepsByLane, type ShownSteps } from './steps-of-span';
@@ -73,7 +74,9 @@ export interface WatchedSpan {
   /** Runs of the span, as lanes of their own. */
   readonly runs: readonly ShownRun[];
   /** Devices that can be asked to measure just now. */
-  readonly standing: readonly { readonly deviceId: string; readonly name: string }[];
+  readonly standing: readonly { readonly deviceId: string; readonly name: string; readonly isAgent: boolean }[];
+  /** Peers that a page which stands by can ask. */
+  readonly peers: readonly { readonly id: string; readonly name: string }[];
 }
 
 /** For how long somebody asked at all, ms: of several lanes over the same time once. */
@@ -133,9 +136,10 @@ export async function watchedSpanOf(
   const { lanes: queries, sites, agents } = context.store;
   if ((await sites.byId(siteId)) === null) return failed('site-missing');
   const nowMs = context.wallMs();
-  const [all, devices, machines] = await Promise.all([
+  const [all, devices, peers, machines] = await Promise.all([
     queries.ofSite(siteId),
     sites.devicesOf(siteId),
+    sites.peersOf(siteId),
     agents.ofSite(siteId),
   ]);
   // What is asked no more is shown where it still lies in the span.
@@ -163,7 +167,10 @@ export async function watchedSpanOf(
     return context.standing.isPresent(id) ? 'stands-by' : 'away';
   };
   const isAgent = (id: string) => machines.some(({ deviceId }) => deviceId === id);
-  const others = [...beside.devices.keys()].filter((id) => !isAgent(id));
+  // Pages that keep lanes, and devices that measured for long.
+  const others = new Set(
+    [...lanes.map(({ deviceId }) => deviceId), ...beside.devices.keys()].filter((id) => !isAgent(id)),
+  );
   const shown = [...machines.map(({ deviceId }) => deviceId), ...others].map((deviceId): ShownMachine => {
     const own = lanes
       .filter((lane) => lane.deviceId === deviceId)
@@ -196,7 +203,8 @@ export async function watchedSpanOf(
       .filter(({ id }) => context.standing.isPresent(id))
       // Those whose delay is watched anyway come first.
       .sort((a, b) => Number(isAgent(b.id)) - Number(isAgent(a.id)))
-      .map(({ id, name }) => ({ deviceId: id, name })),
+      .map(({ id, name }) => ({ deviceId: id, name, isAgent: isAgent(id) })),
+    peers: peers.filter(isWatchable).map(({ id, name }) => ({ id, name })),
     machines: shown.filter(({ deviceId, lanes: own }) => own.length > 0 || beside.devices.has(deviceId)),
     outages: outages.map((outage) => ({
       ...{

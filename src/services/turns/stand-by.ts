@@ -6,7 +6,7 @@ import { refuseTurn } from './queue-turns';
 import type { StandingLink } from '../console/standing-devices';
 import { moveQueue } from './turn-desk';
 import { isUnderstood, noteHello } from '../agents/agents';
-import { beginLanes } from '../lanes/lanes';
+import { beginLanes, resumePageLanes } from '../lanes/lanes';
 import { tellBeats } from '../lanes/tell-beats';
 
 /** One device that stands by, as its connection sees it. */
@@ -37,6 +37,7 @@ export async function standBy(
   const leave = context.standing.stand(device.id, link);
   context.changes.tell('presence');
   await moveQueue(context);
+  await resumePageLanes(context, device.id);
   return {
     hear: async (text) => {
       const answer = readStandingAnswer(text);

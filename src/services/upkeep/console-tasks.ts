@@ -11,6 +11,7 @@ import { endLateLooks } from '../looks';
 import { forgetLeftImports } from '../imports';
 import { checkPeerKeys } from '../office/peer-check';
 import { judgeSomeAnew } from '../runs/judge-anew';
+import { readWeeks } from '../runs/kept-weeks';
 import { forgetOldRemovals } from '../office/removals';
 import { sweepSilentRuns } from '../runs/sweep-silent-runs';
 import { forgetOldTimes, keepSchedules } from '../schedules';
@@ -35,6 +36,7 @@ export function consoleTasks(context: ConsoleContext): UpkeepTask[] {
     { name: 'see who else used the line', everyMs: 10 * SECOND_MS, act: () => seeWhoElse(context) },
     { name: 'judge runs anew', everyMs: SECOND_MS, act: () => judgeSomeAnew(context) },
     { name: 'look for what stands out', everyMs: SECOND_MS, act: () => refreshDueDiagnoses(context) },
+    { name: 'read the weeks of offices', everyMs: 10 * SECOND_MS, act: () => readWeeks(context) },
     { name: 'measure what cases miss', everyMs: MINUTE_MS, act: () => measureCases(context) },
     { name: 'look at the keys of peers', everyMs: 10 * MINUTE_MS, act: () => checkPeerKeys(context) },
     { name: 'renew codes that have ended', everyMs: MINUTE_MS, act: () => renewEndedCodes(context) },

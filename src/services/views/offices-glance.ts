@@ -2,11 +2,10 @@ import type { BloatRating, VerdictWord } from '@/core';
 import type { Site } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 import { crossingOf } from '../office/line-choice';
+import { weekOfPlan, type RunVersions } from '../runs/kept-weeks';
 import { lineBudget } from '../schedules';
 import { standsOut } from './stands-out';
 import { weekOfRuns } from './week-of-runs';
-
-const WEEK_MS = 7 * 24 * 3600_000;
 
 /** An office in one line of a list of many. */
 export interface OfficeGlance {
@@ -40,28 +39,27 @@ function troubleOf(of: Omit<OfficeGlance, 'trouble'>): number {
   return verdict + missed + delay + budget + 2 * of.silentAgents.length + of.findings.count;
 }
 
-async function glance(context: ConsoleContext, site: Site): Promise<OfficeGlance> {
+async function glance(context: ConsoleContext, site: Site, versions: RunVersions): Promise<OfficeGlance> {
   const { store } = context;
   const nowMs = context.wallMs();
   const { line, plan } = await crossingOf(context, site.id, { reach: 'internet' }, nowMs);
-  const devices = await store.sites.devicesOf(site.id);
-  const [week, occasions, out, agents, budget] = await Promise.all([
-    weekOfRuns(context, site.id, 'internet', plan),
-    line === null ? [] : store.alarms.occasionsSince(line.id, nowMs - WEEK_MS),
-    standsOut(context, site.id, devices),
+  const [week, { met, told }, out, agents, budget] = await Promise.all([
+    weekOfRuns(context, site.id, 'internet', plan, versions),
+    line === null ? { met: 0, told: 0 } : weekOfPlan(context, site.id, line.id, versions),
+    standsOut(context, site.id, []),
     store.agents.ofSite(site.id),
-    line === null ? null : lineBudget(context, line),
+    line === null || line.budgetBytes === null ? null : lineBudget(context, line),
   ]);
-  const told = occasions.filter(({ planMet }) => planMet !== null);
   // What got better is no trouble, and what was let be is known.
   const open = out.findings.filter(({ isGood, state }) => !isGood && state !== 'let-be');
   const [first] = open;
   const silent = agents.filter(({ deviceId }) => !context.standing.isPresent(deviceId));
+  const devices = silent.length === 0 ? [] : await store.sites.devicesOf(site.id);
   const of = {
     ...{ siteId: site.id, name: site.name, lineName: line?.name ?? null },
     ...{ downBps: week.downBps, upBps: week.upBps, verdict: week.verdict, addedMs: week.addedMs, rating: week.rating },
-    planShare: told.length === 0 ? null : told.filter(({ planMet }) => planMet === true).length / told.length,
-    occasions: told.length,
+    planShare: told === 0 ? null : met / told,
+    occasions: told,
     findings: { count: open.length, first: first?.sentence ?? null },
     silentAgents: silent.map(({ deviceId }) => devices.find(({ id }) => id === deviceId)?.name ?? ''),
     budgetShare: budget === null || budget.budgetBytes === null ? null : budget.movedBytes / budget.budgetBytes,
@@ -72,7 +70,7 @@ async function glance(context: ConsoleContext, site: Site): Promise<OfficeGlance
 
 /** All offices, those with the most trouble first. */
 export async function officesAtAGlance(context: ConsoleContext): Promise<OfficeGlance[]> {
-  const sites = await context.store.sites.all();
-  const found = await Promise.all(sites.map((site) => glance(context, site)));
+  const [sites, versions] = [await context.store.sites.all(), await context.store.runs.siteVersions()];
+  const found = await Promise.all(sites.map((site) => glance(context, site, versions)));
   return found.sort((a, b) => b.trouble - a.trouble || a.name.localeCompare(b.name));
 }

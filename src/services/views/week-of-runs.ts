@@ -1,5 +1,4 @@
 import {
-  median,
   planPayloadBps,
   rateBloat,
   USUAL_FULL_FROM,
@@ -12,8 +11,7 @@ import {
   type VerdictWord,
 } from '@/core';
 import type { ConsoleContext } from '../console/console-context';
-
-const WEEK_MS = 7 * 24 * 3600_000;
+import { weekFigures, type RunVersions, type WeekFigures } from '../runs/kept-weeks';
 
 /**
  * What one way of a site gave over the last seven days: the medians of all runs that are evidence of their path, without
@@ -21,37 +19,32 @@ const WEEK_MS = 7 * 24 * 3600_000;
  * against the plan that is in force now. The one definition for the offices beside each other and for the segments of the
  * board. Rates in bits per second, delays in ms.
  */
-export interface WeekOfRuns {
-  readonly count: number;
-  readonly downBps: number | null;
-  readonly upBps: number | null;
-  readonly addedMs: number | null;
+export interface WeekOfRuns extends WeekFigures {
   readonly rating: BloatRating | null;
   readonly yardstickDownBps: number | null;
   readonly yardstickUpBps: number | null;
   readonly verdict: VerdictWord;
-  readonly newest: { readonly runId: string; readonly startedAtMs: number } | null;
 }
 
 export async function weekOfRuns(
-  { store, wallMs }: ConsoleContext,
+  context: ConsoleContext,
   siteId: string,
   reach: Reach,
   plan: Plan | null,
+  versions: RunVersions | null = null,
 ): Promise<WeekOfRuns> {
-  const found = await store.runs.figuresSince(siteId, reach, wallMs() - WEEK_MS);
+  const week = await weekFigures(context, siteId, reach, versions);
   const promised = (direction: Direction) => (plan === null ? null : planPayloadBps(plan, direction));
-  const [downBps, upBps, addedMs] = [median(found.downBps), median(found.upBps), median(found.addedMs)];
   const judged = (rateBps: number | null, direction: Direction) => {
     const rate = rateBps === null ? null : { steadyBps: rateBps, intervalBps: null };
     const planBps = promised(direction);
     return verdictOf(rate, { yardstickBps: planBps, planBps, fullFrom: plan?.fullFrom ?? USUAL_FULL_FROM }, null);
   };
   return {
-    ...{ count: found.count, downBps, upBps, addedMs, rating: rateBloat(addedMs) },
+    ...week,
+    rating: rateBloat(week.addedMs),
     yardstickDownBps: promised('down'),
     yardstickUpBps: promised('up'),
-    verdict: worstVerdict([judged(downBps, 'down'), judged(upBps, 'up')]),
-    newest: found.newest,
+    verdict: worstVerdict([judged(week.downBps, 'down'), judged(week.upBps, 'up')]),
   };
 }

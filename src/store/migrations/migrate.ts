@@ -35,13 +35,14 @@ import { siteVersions } from './0031-site-versions';
 import { finishedSiteVersions } from './0032-finished-site-versions';
 import { lossByWay } from './0033-loss-by-way';
 import { lineUse } from './0034-line-use';
+import { quickOffices } from './0035-quick-offices';
 import type { Migration } from './migration';
 
 export const MIGRATIONS: readonly Migration[] = [
   ...[firstTables, access, turns, conditions, apiTokens, removals, office, quickLists, evidence, people],
   ...[findings, timeZone, runChanges, ledger, comparisons, cases, keeping, imports, quickEvidence, alternations],
   ...[turnPeer, agents, alarms, quickWeeks, neighbours, looks, lanes, overTime, farEnds],
-  ...[between, siteVersions, finishedSiteVersions, lossByWay, lineUse],
+  ...[between, siteVersions, finishedSiteVersions, lossByWay, lineUse, quickOffices],
 ];
 
 /**

@@ -50,6 +50,12 @@ export interface StoredDelivery {
   readonly endedAtMs: number | null;
 }
 
+/** Of the occasions that could tell, how many met the plan. */
+export interface PlanMet {
+  readonly met: number;
+  readonly told: number;
+}
+
 const RECIPIENT_COLUMNS = [
   ...(['id', 'siteId', 'kind', 'target', 'secret', 'allowPrivate', 'quiet', 'digest', 'paused', 'byName'] as const),
   ...(['madeAtMs', 'digestAtMs'] as const),
@@ -58,8 +64,12 @@ const DELIVERY_COLUMNS = [
   ...(['id', 'recipientId', 'eventId', 'phase', 'subject', 'text', 'madeAtMs', 'nextTryAtMs', 'tries'] as const),
   ...(['state', 'trouble', 'endedAtMs'] as const),
 ] as const;
-/** A week of an office in which everybody measures all the time. */
-const MOST_OCCASIONS = 5000;
+// Words of the index `runs_of_occasions`, which has all of it.
+const OF_OCCASION = `reach = 'internet' AND status = 'finished' AND evidence IN ('alone', 'practice')`;
+/** Of the runs of an occasion, the share that met the plan, as SQL; NULL where none could tell. */
+const MET = `avg(CASE verdict WHEN 'full' THEN 1 WHEN 'thin' THEN 0 WHEN 'starved' THEN 0 END)`;
+/** An occasion met the plan when half of its runs did. */
+const MET_FROM = 0.5;
 const places = (columns: readonly string[]) => columns.map(() => '?').join(', ');
 
 type RecipientRow = Omit<StoredRecipient, 'allowPrivate' | 'quiet' | 'digest' | 'paused'> & {
@@ -204,26 +214,26 @@ export class AlarmQueries {
     await this.#run('DELETE FROM alarm_events WHERE endedAtMs < ?', [atMs]);
   }
 
-  /** The newest occasions of a line, the newest first: whether those that could tell met the plan, and what load added. */
-  newestOfLine(lineId: string, limit: number): Promise<LineOccasion[]> {
-    return this.#occasions('lineId = ?', [lineId], limit);
-  }
-
-  /** The same of those since a moment. */
-  occasionsSince(lineId: string, sinceMs: number): Promise<LineOccasion[]> {
-    return this.#occasions('lineId = ? AND startedAtMs >= ?', [lineId, sinceMs], MOST_OCCASIONS);
-  }
-
-  async #occasions(where: string, values: readonly (string | number)[], limit: number): Promise<LineOccasion[]> {
-    const rows = await this.#select<{ met: number | null; addedMs: number | null }>(
-      `SELECT avg(CASE verdict WHEN 'full' THEN 1 WHEN 'thin' THEN 0 WHEN 'starved' THEN 0 END) AS met,
-         avg(addedMs) AS addedMs, max(startedAtMs) AS atMs
-       FROM (SELECT setId, verdict, addedMs, startedAtMs FROM runs WHERE ${where} AND reach = 'internet'
-         AND status = 'finished' AND evidence IN ('alone', 'practice') ORDER BY startedAtMs DESC LIMIT ?)
-       GROUP BY setId ORDER BY atMs DESC`,
-      [...values, limit],
+  /** Of the occasions of a line since a moment that could tell, how many met the plan. */
+  async planMetSince(lineId: string, sinceMs: number): Promise<PlanMet> {
+    const [row] = await this.#select<{ met: number | null; told: number }>(
+      `SELECT SUM(met >= ${MET_FROM}) AS met, COUNT(met) AS told FROM (SELECT ${MET} AS met
+         FROM runs INDEXED BY runs_of_occasions WHERE lineId = ? AND startedAtMs >= ? AND ${OF_OCCASION} GROUP BY setId)`,
+      [lineId, sinceMs],
     );
-    return rows.map(({ met, addedMs }) => ({ planMet: met === null ? null : met >= 0.5, addedMs }));
+    return { met: row!.met ?? 0, told: row!.told };
+  }
+
+  /** The newest occasions of a line, the newest first: whether those that could tell met the plan, and what load added. */
+  async newestOfLine(lineId: string, limit: number): Promise<LineOccasion[]> {
+    const rows = await this.#select<{ met: number | null; addedMs: number | null }>(
+      `SELECT ${MET} AS met, avg(addedMs) AS addedMs, max(startedAtMs) AS atMs
+       FROM (SELECT setId, verdict, addedMs, startedAtMs FROM runs INDEXED BY runs_of_occasions
+         WHERE lineId = ? AND ${OF_OCCASION} ORDER BY startedAtMs DESC LIMIT ?)
+       GROUP BY setId ORDER BY atMs DESC`,
+      [lineId, limit],
+    );
+    return rows.map(({ met, addedMs }) => ({ planMet: met === null ? null : met >= MET_FROM, addedMs }));
   }
 
   async #alarms(where: string, values: readonly string[]): Promise<StoredAlarm[]> {

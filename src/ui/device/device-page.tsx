@@ -10,7 +10,7 @@ import { EndedRun, GoingRun } from './run-view-later';
 import { SlowNow } from './slow-now';
 import { AskedNote, StandingNote } from './standing-note';
 import { lastResultText, readLastResult } from './last-result';
-import { useRun } from './use-run';
+import { post, useRun } from './use-run';
 import { nothingToHear } from './use-ready';
 import { useStanding } from './use-standing';
 
@@ -75,8 +75,9 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
   // A device that is known can be asked to run, unless somebody is just answering on it or it measures.
   const known = answers.deviceId !== '' && join.devices.some(({ id }) => id === answers.deviceId);
   const idle = view.status === 'ready' || view.status === 'done' || view.status === 'refused';
-  const { standing, asked, refuse, agree } = useStanding(
+  const { standing, watching, asked, refuse, agree } = useStanding(
     known && idle && (join.knownDeviceId === answers.deviceId || view.status === 'done'),
+    post,
     ({ turnId, reach, profile: wanted }) => {
       const changed = { ...answers, reach, profile: wanted };
       setAnswers(changed);
@@ -151,7 +152,7 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
             Change the answers
           </button>
         </div>
-        <StandingNote standing={standing} />
+        <StandingNote {...{ standing, watching }} />
       </>
     );
   }
@@ -200,7 +201,7 @@ export function DevicePage({ join: opened, profile }: DevicePageProps) {
         busy={view.status === 'asking'}
       />
       <BeforeRun notices={join.notices} told={answers.told} onTold={(told) => setAnswers({ ...answers, told })} />
-      <StandingNote standing={standing} />
+      <StandingNote {...{ standing, watching }} />
       {view.status === 'ready' && <LastResultNote />}
     </>
   );

@@ -8,7 +8,13 @@ const STANDING_WORDS: Record<Exclude<Standing['status'], 'off'>, string> = {
 };
 
 /** Whether the console can reach this device now. */
-export function StandingNote({ standing }: { readonly standing: Standing }) {
+export function StandingNote({
+  standing,
+  watching,
+}: {
+  readonly standing: Standing;
+  readonly watching: string | null;
+}) {
   if (standing.status === 'off') return null;
   return (
     <p role="status" className="mt-6 flex gap-3 border-t border-hairline pt-4 text-[0.9375rem] text-quiet">
@@ -18,6 +24,7 @@ export function StandingNote({ standing }: { readonly standing: Standing }) {
       />
       <span>
         {STANDING_WORDS[standing.status]}
+        {standing.status === 'standing' && watching !== null && ` ${watching}`}
         {standing.status === 'standing' && !isSecureContext && (
           <>
             {' '}

@@ -11,7 +11,8 @@ import { fetchRunView } from './run-view-later';
 /** A page that goes away can send so much and no more. */
 const KEEPALIVE_BYTES = 60_000;
 
-const post: Post = (path, body) => {
+/** Posts to the console that served this page. */
+export const post: Post = (path, body) => {
   const text = JSON.stringify(body);
   return fetch(path, {
     method: 'POST',

@@ -1,8 +1,10 @@
 'use client';
 
 import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Post } from '@/session';
 import type { StandingAnswer, StandingOrder } from '@/wire';
 import { STANDING_PATH } from '@/wire/console/device';
+import type { LanesWanted, PageLanes } from './page-lanes';
 
 export type AskedToRun = Extract<StandingOrder, { kind: 'asked' }>;
 
@@ -19,10 +21,14 @@ const BACK_AFTER_MS = 2000;
  * Lets this device stand by while `wanted`: the console sees it and can ask it to run. `onAsked` hears of a run that
  * begins when its notice is over and nobody refused. Keeps the screen awake where the browser allows it.
  */
-export function useStanding(wanted: boolean, onAsked: (order: AskedToRun) => void) {
+export function useStanding(wanted: boolean, post: Post, onAsked: (order: AskedToRun) => void) {
   const [standing, setStanding] = useState<Standing>({ status: 'off' });
   const [asked, setAsked] = useState<AskedToRun | null>(null);
+  /** What it does for the picture of delays meanwhile, in words. */
+  const [watching, setWatching] = useState<string | null>(null);
   const socket = useRef<WebSocket | null>(null);
+  /** Fetched when a page is asked to keep lanes, which most never are. */
+  const lanes = useRef<Promise<PageLanes> | null>(null);
   const begin = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const answer = useRef(onAsked);
   useEffect(() => {
@@ -37,6 +43,19 @@ export function useStanding(wanted: boolean, onAsked: (order: AskedToRun) => voi
       clearTimeout(begin.current);
       setAsked(null);
     };
+    const say = (answer: StandingAnswer) => {
+      if (socket.current?.readyState === WebSocket.OPEN) socket.current.send(JSON.stringify(answer));
+    };
+    const keepLanes = (order: LanesWanted) => {
+      lanes.current ??= import('./page-lanes').then(({ keepPageLanes }) =>
+        keepPageLanes({ post, onBeats: (beats) => say({ kind: 'beats', beats: [...beats] }), onWords: setWatching }),
+      );
+      lanes.current.then(
+        (kept) => !over && kept.set(order),
+        // It could not be fetched; the next order tries anew.
+        () => (lanes.current = null),
+      );
+    };
     const hear = (order: StandingOrder) => {
       switch (order.kind) {
         case 'asked':
@@ -48,12 +67,13 @@ export function useStanding(wanted: boolean, onAsked: (order: AskedToRun) => voi
           return;
         case 'withdrawn':
           return forget();
-        // Only an agent is asked to look at something, to keep lanes, or to serve.
+        case 'lanes':
+          return keepLanes(order);
+        // Only an agent is asked to look at something, or to serve.
         case 'serve':
         case 'serve-over':
         case 'look':
         case 'look-withdrawn':
-        case 'lanes':
           return;
         case 'dismissed':
           over = true;
@@ -80,9 +100,23 @@ export function useStanding(wanted: boolean, onAsked: (order: AskedToRun) => voi
       clearTimeout(again);
       clearTimeout(begin.current);
       socket.current?.close();
+      // It measures itself now, or is left: it asks nobody else meanwhile.
+      lanes.current?.then(
+        (kept) => kept.rest(),
+        () => undefined,
+      );
       setStanding({ status: 'off' });
     };
-  }, [wanted]);
+  }, [wanted, post]);
+
+  useEffect(
+    () => () =>
+      void lanes.current?.then(
+        (kept) => kept.close(),
+        () => undefined,
+      ),
+    [],
+  );
 
   useEffect(() => {
     if (!wanted || !('wakeLock' in navigator)) return;
@@ -116,5 +150,5 @@ export function useStanding(wanted: boolean, onAsked: (order: AskedToRun) => voi
     answer.current(asked);
   }, [asked]);
 
-  return { standing, asked, refuse, agree };
+  return { standing, watching, asked, refuse, agree };
 }

@@ -2,9 +2,10 @@
 
 import { useState, useTransition } from 'react';
 import { isLoad, type LaneKind, type LaneRole } from '@/core';
-import type { ShownMachine } from '@/services';
+import type { ShownMachine, WatchedSpan } from '@/services';
 import { Button } from '../parts/button';
 import { RefusedNote } from '../parts/refused-note';
+import { targetWords } from './lane-label';
 
 export interface TypedLane {
   readonly deviceId: string;
@@ -24,6 +25,9 @@ const KINDS: readonly (readonly [LaneKind, string, string])[] = [
   ['load-in', 'the load into a port, or down the line', '192.0.2.1/3, or igd'],
   ['load-out', 'the load out of a port, or up the line', '192.0.2.1/3, or igd'],
 ];
+/** How each kind of machine can be asked; a page asks peers and nothing else. */
+const PAGE_KIND: (typeof KINDS)[number] = ['probe', 'its page', ''];
+
 const ROLES: readonly (readonly [LaneRole, string])[] = [
   ['outside', 'outside, on the internet'],
   ['far', 'behind the tunnel'],
@@ -46,17 +50,26 @@ const KEY_HELP =
   'What the far end proves its packets with, the same on both sides. It is kept sealed and not shown again.';
 
 interface LaneFormProps {
-  readonly machines: readonly Pick<ShownMachine, 'deviceId' | 'name' | 'lanes'>[];
+  readonly machines: readonly Pick<ShownMachine, 'deviceId' | 'name' | 'isAgent' | 'lanes'>[];
+  readonly standing: WatchedSpan['standing'];
+  readonly peers: WatchedSpan['peers'];
   readonly add: (lane: TypedLane) => Promise<string | null>;
   readonly end: (laneId: string) => Promise<string | null>;
   readonly onDone: () => void;
 }
 
+/** Agents, and devices whose page stands by or keeps lanes already. */
+function keepersOf(machines: LaneFormProps['machines'], standing: LaneFormProps['standing']) {
+  const kept = machines.filter(({ isAgent, lanes }) => isAgent || lanes.length > 0);
+  return [...kept, ...standing.filter(({ deviceId }) => !kept.some((each) => each.deviceId === deviceId))];
+}
+
 /** One more lane, and those that are to be asked no more. */
-export function LaneForm({ machines, add, end, onDone }: LaneFormProps) {
+export function LaneForm({ machines, standing, peers, add, end, onDone }: LaneFormProps) {
+  const keepers = keepersOf(machines, standing);
   const [typed, setTyped] = useState<TypedLane>({
     ...{
-      deviceId: machines[0]?.deviceId ?? '',
+      deviceId: keepers[0]?.deviceId ?? '',
       name: '',
       kind: 'echo',
       target: '',
@@ -76,6 +89,23 @@ export function LaneForm({ machines, add, end, onDone }: LaneFormProps) {
       then?.();
       onDone();
     });
+  // One that has gone meanwhile is asked no more.
+  const keeper = keepers.find(({ deviceId }) => deviceId === typed.deviceId) ?? keepers[0];
+  const isPage = keeper?.isAgent === false;
+  const kinds = isPage ? [PAGE_KIND] : KINDS;
+  const kind = isPage ? 'probe' : typed.kind;
+  const peer = peers.find(({ id }) => id === typed.target) ?? peers[0];
+  const wanted = (): TypedLane => {
+    const target = isPage ? (peer?.id ?? '') : typed.target;
+    const called = isPage ? (peer?.name ?? '') : typed.target;
+    return {
+      ...{ ...typed, deviceId: keeper?.deviceId ?? '', kind, target },
+      key: kind === 'stamp' ? typed.key : '',
+      // What stands at the end of it the peer says.
+      role: isPage ? 'inside' : typed.role,
+      name: typed.name.trim() === '' ? called : typed.name,
+    };
+  };
   const asked = machines.flatMap(({ name, lanes }) =>
     lanes.filter((lane) => lane.asked).map((lane) => ({ ...lane, machine: name })),
   );
@@ -88,20 +118,19 @@ export function LaneForm({ machines, add, end, onDone }: LaneFormProps) {
         onSubmit={(event) => {
           event.preventDefault();
           does(
-            () =>
-              add({
-                ...typed,
-                key: typed.kind === 'stamp' ? typed.key : '',
-                name: typed.name.trim() === '' ? typed.target : typed.name,
-              }),
+            () => add(wanted()),
             () => set({ name: '', target: '', key: '' }),
           );
         }}
       >
         <label className="text-sm">
           <span className="block text-quiet">from</span>
-          <select className={select} value={typed.deviceId} onChange={({ target }) => set({ deviceId: target.value })}>
-            {machines.map(({ deviceId, name }) => (
+          <select
+            className={select}
+            value={keeper?.deviceId ?? ''}
+            onChange={({ target }) => set({ deviceId: target.value, target: '' })}
+          >
+            {keepers.map(({ deviceId, name }) => (
               <option key={deviceId} value={deviceId}>
                 {name}
               </option>
@@ -112,14 +141,14 @@ export function LaneForm({ machines, add, end, onDone }: LaneFormProps) {
           <span className="block text-quiet">by</span>
           <select
             className={select}
-            value={typed.kind}
+            value={kind}
             onChange={({ target }) => {
-              const kind = target.value as LaneKind;
-              set({ kind, ...(isLoad(kind) === isLoad(typed.kind) ? {} : usualOf(kind)) });
+              const chosen = target.value as LaneKind;
+              set({ kind: chosen, ...(isLoad(chosen) === isLoad(typed.kind) ? {} : usualOf(chosen)) });
             }}
           >
-            {KINDS.map(([kind, name]) => (
-              <option key={kind} value={kind}>
+            {kinds.map(([each, name]) => (
+              <option key={each} value={each}>
                 {name}
               </option>
             ))}
@@ -127,16 +156,26 @@ export function LaneForm({ machines, add, end, onDone }: LaneFormProps) {
         </label>
         <label className="text-sm">
           <span className="block text-quiet">to</span>
-          <input
-            className="field !min-h-9 w-64"
-            value={typed.target}
-            placeholder={KINDS.find(([kind]) => kind === typed.kind)?.[2]}
-            onChange={({ target }) => set({ target: target.value })}
-            autoComplete="off"
-            spellCheck={false}
-          />
+          {isPage ? (
+            <select className={select} value={peer?.id ?? ''} onChange={({ target }) => set({ target: target.value })}>
+              {peers.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          ) : (
+            <input
+              className="field !min-h-9 w-64"
+              value={typed.target}
+              placeholder={KINDS.find(([each]) => each === kind)?.[2]}
+              onChange={({ target }) => set({ target: target.value })}
+              autoComplete="off"
+              spellCheck={false}
+            />
+          )}
         </label>
-        {typed.kind === 'stamp' && (
+        {kind === 'stamp' && (
           <label className="text-sm" title={KEY_HELP}>
             <span className="block text-quiet">its key, if it wants one</span>
             <input
@@ -149,20 +188,22 @@ export function LaneForm({ machines, add, end, onDone }: LaneFormProps) {
             />
           </label>
         )}
-        <label className="text-sm">
-          <span className="block text-quiet">which is</span>
-          <select
-            className={select}
-            value={typed.role}
-            onChange={({ target }) => set({ role: target.value as LaneRole })}
-          >
-            {rolesOf(typed.kind).map(([role, name]) => (
-              <option key={role} value={role}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </label>
+        {!isPage && (
+          <label className="text-sm">
+            <span className="block text-quiet">which is</span>
+            <select
+              className={select}
+              value={typed.role}
+              onChange={({ target }) => set({ role: target.value as LaneRole })}
+            >
+              {rolesOf(kind).map(([role, name]) => (
+                <option key={role} value={role}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         <label className="text-sm">
           <span className="block text-quiet">called</span>
           <input
@@ -187,12 +228,12 @@ export function LaneForm({ machines, add, end, onDone }: LaneFormProps) {
         <RefusedNote refused={refused} />
       </form>
       <ul className="mt-3 text-sm">
-        {asked.map(({ id, name, target, machine }) => (
+        {asked.map(({ id, name, kind: by, target, machine }) => (
           <li key={id} className="flex flex-wrap items-baseline gap-x-3 border-t border-hairline py-1">
             <span className="min-w-0 break-words">
               {name}{' '}
               <span className="text-quiet">
-                ({target}) from {machine}
+                ({targetWords({ kind: by, target })}) {by === 'probe' ? 'of' : 'from'} {machine}
               </span>
             </span>
             <Button look="quiet" className="!min-h-7 text-sm" disabled={working} onClick={() => does(() => end(id))}>

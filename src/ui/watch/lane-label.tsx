@@ -11,7 +11,14 @@ const BY: Readonly<Record<LaneKind, string>> = {
   web: '',
   'load-in': '',
   'load-out': '',
+  probe: '',
 };
+
+/** Whom a lane asks, and how, in few words. */
+export function targetWords({ kind, target }: Pick<ShownLane, 'kind' | 'target'>): string {
+  if (kind === 'probe') return 'from its page';
+  return target === IGD_TARGET ? 'as the router counts' : `${BY[kind]}${target}`;
+}
 
 type Heard = readonly (readonly [number, number | null])[];
 /** A lane with what was heard of it since the page was opened. */
@@ -60,8 +67,8 @@ export function LaneLabel({ lane, momentMs }: LaneLabelProps) {
       <p title={said} className={`truncate ${said === 'silent' ? 'font-semibold text-starved' : ''}`}>
         <span className="figure text-[0.85rem]">{said}</span>
       </p>
-      <p className="truncate text-xs text-quiet" title={lane.target}>
-        {lane.target === IGD_TARGET ? 'as the router counts' : `${BY[lane.kind]}${lane.target}`}
+      <p className="truncate text-xs text-quiet" title={targetWords(lane)}>
+        {targetWords(lane)}
         {lane.asked ? '' : ', ended'}
       </p>
     </div>

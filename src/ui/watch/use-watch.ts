@@ -69,7 +69,8 @@ export function useWatch(siteId: string, span: WatchSpan, serverNowMs: number): 
     const changes = new EventSource('/api/v1/changes');
     changes.addEventListener('changed', ({ data: text }: MessageEvent<string>) => {
       const { what } = JSON.parse(text) as { readonly what: readonly ChangedThing[] };
-      if (what.includes('lanes')) reload();
+      // Whoever comes or goes can be asked from now on, or no more.
+      if (what.includes('lanes') || what.includes('presence')) reload();
     });
     changes.addEventListener('open', reload);
     const live = new EventSource(`/api/v1/sites/${siteId}/beats`);

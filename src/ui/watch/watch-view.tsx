@@ -197,11 +197,14 @@ export function WatchView(props: WatchViewProps) {
               onAsked={() => setSpan({ lengthMs: SOAK_SPAN_MS, untilMs: null })}
             />
           </section>
-          {watched && (
+          {(watched || data.standing.length > 0) && (
             <details className="mt-8">
               <summary className="font-semibold">Lanes to be asked</summary>
               <div className="mt-2">
-                <LaneForm machines={data.machines} add={addLane} end={endLane} onDone={reload} />
+                <LaneForm
+                  {...{ machines: data.machines, standing: data.standing, peers: data.peers }}
+                  {...{ add: addLane, end: endLane, onDone: reload }}
+                />
               </div>
             </details>
           )}

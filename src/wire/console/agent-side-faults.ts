@@ -38,6 +38,18 @@ export const AGENT_SIDE_FAULTS = {
     title: 'No such lane',
     sentence: 'That lane is not asked any more. Load the page again to see which are.',
   },
+  'page-asks-peers': {
+    status: 409,
+    title: 'A page asks peers only',
+    sentence:
+      '{device} has no agent, only its page: that can ask peers of this office and nothing else. Choose a peer, or make the machine an agent.',
+  },
+  'lane-peer-missing': {
+    status: 409,
+    title: 'No such peer to ask',
+    sentence:
+      'That peer is no longer one that a page can ask: it was removed, or is no peer of your own. Choose another one in the set-up.',
+  },
   'lane-there': {
     status: 409,
     title: 'Lane is there',

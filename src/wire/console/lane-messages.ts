@@ -29,6 +29,16 @@ export const laneMinutesTakenSchema = z.object({
   nowMs: z.number(),
 });
 
+/** With what a page goes on asking a peer. */
+export const laneTicketSchema = z.object({
+  baseUrl: z.string().max(300),
+  ticket: z.string().max(2048),
+  /** For how long, s. */
+  seconds: z.number().positive(),
+});
+export type LaneTicket = z.infer<typeof laneTicketSchema>;
+export const laneTicketPath = (laneId: string) => `/api/v1/lanes/${encodeURIComponent(laneId)}/ticket`;
+
 /** A request just now: lane, when it was sent, round trip in ms or null. */
 export const laneBeatSchema = z.tuple([z.string().max(64), moment, ms]);
 export type LaneBeat = z.infer<typeof laneBeatSchema>;

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { newLaneSchema, newMarkSchema } from '../forms/lane-schemas';
-import { laneMinutesSchema, laneMinutesTakenSchema, laneSchema } from './lane-messages';
+import { laneMinutesSchema, laneMinutesTakenSchema, laneSchema, laneTicketSchema } from './lane-messages';
 import type { Operation } from './operation';
 
 const id = z.string();
@@ -26,7 +26,7 @@ export const watchedSpanSchema = z.object({
   ...{ fromMs: ms, untilMs: ms },
   machines: z.array(
     z.object({
-      ...{ deviceId: id, name: z.string(), present: z.boolean() },
+      ...{ deviceId: id, name: z.string(), isAgent: z.boolean(), state: z.enum(['stands-by', 'measures', 'away']) },
       lanes: z.array(laneSchema.extend({ asked: z.boolean(), answered: z.boolean(), steps })),
       availability: z.object({ share: maybe, watchedMs: ms, silentMs: ms, outages: z.number().int() }),
     }),
@@ -45,7 +45,23 @@ export const watchedSpanSchema = z.object({
   ),
   /** When a line was busy by its router's counters, the newest first. */
   busy: z.array(z.object({ deviceId: id, fromMs: ms, untilMs: ms, sentence: z.string() })),
-  runs: z.array(z.object({ id, deviceId: id, atMs: ms, downBps: maybe, upBps: maybe })),
+  /** When answers came much later than usual, the newest first. */
+  slow: z.array(
+    z.object({
+      ...{ deviceId: id, laneIds: z.array(id), fault: z.string(), fromMs: ms, untilMs: ms, sentence: z.string() },
+      because: z.enum(['busy', 'soak']).nullable(),
+    }),
+  ),
+  runs: z.array(
+    z.object({
+      ...{ id, deviceId: id, atMs: ms, downBps: maybe, upBps: maybe },
+      seconds: z.object({ fromMs: ms, downBps: z.array(maybe), upBps: z.array(maybe) }).nullable(),
+    }),
+  ),
+  /** Devices that can be asked to measure just now. */
+  standing: z.array(z.object({ deviceId: id, name: z.string(), isAgent: z.boolean() })),
+  /** Peers that a page which stands by can ask. */
+  peers: z.array(z.object({ id, name: z.string() })),
 });
 
 /** What has routes of its own. */
@@ -54,10 +70,18 @@ export const LANE_ROUTES: readonly Operation[] = [
     caller: 'device',
     method: 'post',
     path: '/api/v1/lanes/minutes',
-    summary: 'Minutes of lanes from the agent that keeps them. May be repeated: each is written down once.',
+    summary: 'Minutes of lanes from the machine that keeps them. May be repeated: each is written down once.',
     request: laneMinutesSchema,
     answers: { 200: laneMinutesTakenSchema },
     faults: ['not-joined', 'request-malformed', 'request-too-large', 'store-full'],
+  },
+  {
+    caller: 'device',
+    method: 'post',
+    path: '/api/v1/lanes/{id}/ticket',
+    summary: 'A ticket for watching, with which the page of a device goes on asking a peer.',
+    answers: { 200: laneTicketSchema },
+    faults: ['not-joined', 'lane-unknown', 'lane-peer-missing', 'peer-plain'],
   },
   {
     caller: 'technician',
@@ -86,14 +110,16 @@ export const LANE_OPERATIONS = {
     method: 'post',
     path: '/api/v1/lanes',
     summary:
-      'One more lane of an agent: echo requests, STAMP, the handshake of a port, or the first byte of a web page.',
+      'One more lane of an agent: echo requests, STAMP, the handshake of a port, or the first byte of a web page; or of a page that stands by: probes of a peer, whose id is the target.',
     request: newLaneSchema,
     answers: { 201: z.object({ id }) },
     faults: [
       ...([
         'not-signed-in',
-        'agent-unknown',
+        'device-unknown',
         'agent-cannot',
+        'page-asks-peers',
+        'lane-peer-missing',
         'too-many-lanes',
         'lane-there',
         'request-malformed',

@@ -20,6 +20,7 @@ const TARGETS = {
   ],
   'load-in': LOAD,
   'load-out': LOAD,
+  probe: [/^[\w-]{1,64}$/, 'Choose a peer.'],
   web: [/^https?:\/\/[^\s/]+\S*$/, 'Give a web address, such as https://example.com.'],
 } as const;
 
@@ -48,6 +49,10 @@ const laneFields = {
 const LEAST_SECONDS_OF_PAGE = 5;
 const polite = ({ kind, everySeconds }: { kind: string; everySeconds: number }) =>
   kind !== 'web' || everySeconds >= LEAST_SECONDS_OF_PAGE;
+/** A phone lives on its battery. */
+const patient = ({ kind, everySeconds }: { kind: string; everySeconds: number }) =>
+  kind !== 'probe' || everySeconds >= 1;
+const impatient = { path: ['everySeconds'], message: 'A page asks once a second at most.' };
 const rude = { path: ['everySeconds'], message: `A page is asked every ${LEAST_SECONDS_OF_PAGE} seconds at most.` };
 
 /** A small switch is not to feel it. */
@@ -74,6 +79,7 @@ export const newLaneSchema = z
   .strictObject({ ...laneFields, deviceId: z.string().max(64), everySeconds: z.number().min(0.2).max(60).default(1) })
   .refine(fitting, complaint)
   .refine(polite, rude)
+  .refine(patient, impatient)
   .refine(sparing, unsparing)
   .refine(placed, misplaced)
   .refine(keyed, keyless);
@@ -88,6 +94,7 @@ export const laneFormSchema = z
   .object({ ...laneFields, deviceId: z.string().max(64), everySeconds })
   .refine(fitting, complaint)
   .refine(polite, rude)
+  .refine(patient, impatient)
   .refine(sparing, unsparing)
   .refine(placed, misplaced)
   .refine(keyed, keyless);

@@ -46,7 +46,8 @@ export default async function WatchPlace({ searchParams }: WatchPlaceProps) {
           <Link href="/agent" className="underline underline-offset-4">
             make a machine an agent
           </Link>
-          . One that is of an older version keeps no lanes.
+          . One that is of an older version keeps no lanes. A device whose test page stands open can be asked to watch a
+          peer, below.
         </p>
       )}
       <WatchView

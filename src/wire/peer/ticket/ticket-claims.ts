@@ -14,6 +14,8 @@ export const ticketClaimsSchema = z.strictObject({
     bytes: z.number().positive(),
     streams: z.number().int().min(1).max(16),
   }),
+  /** For probes alone, for long: such a session counts as nobody that measures. `runId` names the lane. */
+  watch: z.boolean().optional(),
   issuedAtMs: z.number().nonnegative(),
   expiresAtMs: z.number().nonnegative(),
 });

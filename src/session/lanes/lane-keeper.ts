@@ -1,5 +1,5 @@
 import { LaneBook, type Lane } from '@/core';
-import { replyOf, type Post } from '@/session';
+import { replyOf, type Post } from '../console-link';
 import type { LaneBeat } from '@/wire';
 import type { ConsoleClock } from './console-clock';
 import type { LaneProbe, OpenProbe } from './lane-probe';

@@ -3,6 +3,7 @@ import { appendFile, mkdir, readdir, readFile, rename, rm, stat, writeFile } fro
 import { join } from 'node:path';
 import * as z from 'zod';
 import type { Lane, LaneMinute } from '@/core';
+import type { LaneShelf, ShelfPart } from '@/session/lanes';
 import { laneMinuteSchema, laneSchema, type LaneMinuteSent } from '@/wire';
 
 /** Minutes of eight lanes for about four days; then the oldest go. */
@@ -16,17 +17,11 @@ export const sentMinute = ({ raw, ...minute }: LaneMinute): LaneMinuteSent => ({
   raw: Buffer.from(raw).toString('base64'),
 });
 
-/** A part of what is kept: a file, and the minutes in it. */
-export interface ShelfPart {
-  readonly file: string;
-  readonly minutes: readonly LaneMinuteSent[];
-}
-
 /**
  * Minutes of lanes on disk until the console has them: a file for each hour, which is put aside before it is handed in, so that
- * nothing is added to it meanwhile. One that is handed in twice is one for the console.
+ * nothing is added to it meanwhile.
  */
-export class LaneShelf {
+export class DiskShelf implements LaneShelf {
   readonly #folder: string;
   #dropped = 0;
 
@@ -44,7 +39,6 @@ export class LaneShelf {
     await this.#bound();
   }
 
-  /** The lanes as the console wanted them last, for a start while it is away. */
   async lanes(): Promise<readonly Lane[]> {
     try {
       return z.array(laneSchema).parse(JSON.parse(await readFile(join(this.#folder, LANES_FILE), 'utf8')));
@@ -60,7 +54,7 @@ export class LaneShelf {
     await rename(`${file}.part`, file);
   }
 
-  /** The oldest part, put aside; null: there is none. A line that a power cut left in the middle is left out. */
+  /** A line that a power cut left in the middle is left out. */
   async oldest(): Promise<ShelfPart | null> {
     const [name] = await this.#names();
     if (name === undefined) return null;
@@ -76,14 +70,13 @@ export class LaneShelf {
         return [];
       }
     });
-    return { file, minutes };
+    return { name: file, minutes };
   }
 
-  async remove({ file }: ShelfPart): Promise<void> {
-    await rm(file, { force: true });
+  async remove({ name }: ShelfPart): Promise<void> {
+    await rm(name, { force: true });
   }
 
-  /** Files that went because there was no room for them, since this was asked last. */
   takeDropped(): number {
     const dropped = this.#dropped;
     this.#dropped = 0;

@@ -11,6 +11,7 @@ import {
   ratesTable,
   singleTable,
 } from './tables/accuracy';
+import { betweenTable } from './tables/between';
 import { economyTable, lossTable, togetherTable, troubleTable, unshapedTable } from './tables/behaviour';
 import { changingTable } from './tables/changing';
 import { removeLeftNamespaces } from './net/lab-line';
@@ -20,9 +21,11 @@ import { lanesTable } from './tables/lanes';
 import { loadsTable } from './tables/loads';
 import { queueTable } from './tables/queue';
 import { tunnelTable } from './tables/tunnel';
+import { NAMES_CLIENT, namesTable } from './tables/names';
 import { PATH_CLIENT, pathsTable } from './tables/paths';
 import { practiceTable } from './tables/practice';
 import { webTable } from './tables/web';
+import { runNamesClient } from './children/names-client';
 import { runPathClient } from './children/path-client';
 import { runWebClient } from './children/web-client';
 import { WEB_CLIENT } from './clients/web-client';
@@ -37,7 +40,9 @@ const TABLES: Readonly<Record<string, (runs: number) => Promise<void>>> = {
   faults: () => faultsTable(),
   lanes: () => lanesTable(),
   loads: () => loadsTable(),
+  names: () => namesTable(),
   paths: () => pathsTable(),
+  between: betweenTable,
   bases: basesTable,
   queues: queuesTable,
   others: othersTable,
@@ -84,6 +89,7 @@ const [, , word, page, profile] = process.argv;
 // Started anew in a namespace by one of its own tables.
 if (word === WEB_CLIENT) runWebClient(page!, profile as ProfileName);
 else if (word === PATH_CLIENT) await runPathClient(page!, JSON.parse(profile!) as FarLook);
+else if (word === NAMES_CLIENT) await runNamesClient(JSON.parse(page!) as string[], JSON.parse(profile!) as string[]);
 else
   await new Command('lab')
     .argument('[tables...]', `which: ${Object.keys(TABLES).join(', ')}; all when none is named`)

@@ -7,7 +7,7 @@ export type LabRun =
 
 /** A device at the near end of a lab line. */
 export interface LabClient {
-  readonly name: 'Chromium' | 'Firefox' | 'WebKit' | 'Node' | 'Node, web';
+  readonly name: 'Chromium' | 'Firefox' | 'WebKit' | 'Node' | 'Node, web' | 'Agents';
   run(joinAddress: string, profile: ProfileName, deviceName?: string): Promise<LabRun>;
   close(): Promise<void>;
 }

@@ -15,6 +15,8 @@ export interface LabProgram {
   stop(): Promise<void>;
   /** Kills the peer process; the launcher starts it again. */
   readonly launcherPid: number;
+  /** Its data folder. */
+  readonly data: string;
 }
 
 /** Starts `npm start`'s program in the peer's namespace, and names an office so that devices may join. */
@@ -47,6 +49,7 @@ export async function startLabProgram(line: LabLine): Promise<LabProgram> {
     origin,
     joinAddress: `${origin}/j/${code}`,
     launcherPid: child.pid!,
+    data,
     stop: async () => {
       child.kill('SIGINT');
       await ended(child);

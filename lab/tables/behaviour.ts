@@ -74,7 +74,8 @@ export async function economyTable(runs: number): Promise<void> {
 }
 
 /** How many packets were lost in each direction; null: not known. */
-function lostPackets(loss: LossSummary | null): { readonly up: number | null; readonly down: number | null } {
+/** How many packets a run says were lost on which way. */
+export function lostPackets(loss: LossSummary | null): { readonly up: number | null; readonly down: number | null } {
   if (loss === null || loss.lossUpRatio === null) return { up: null, down: null };
   const up = Math.round(loss.lossUpRatio * loss.sent);
   return { up, down: loss.lossDownRatio === null ? null : Math.round(loss.lossDownRatio * (loss.sent - up)) };
@@ -250,8 +251,8 @@ export async function unshapedTable(runs: number): Promise<void> {
   }
   await onBench({}, 'Node', async ({ line, program, client }) => {
     const alone = await client.run(program.joinAddress, 'delay', 'bystander');
-    const busy = (await clientFor('Node', line)).run(program.joinAddress, 'thorough', 'puller');
-    const beside = await (await clientFor('Node', line)).run(program.joinAddress, 'delay', 'bystander 2');
+    const busy = (await clientFor('Node', line, program)).run(program.joinAddress, 'thorough', 'puller');
+    const beside = await (await clientFor('Node', line, program)).run(program.joinAddress, 'delay', 'bystander 2');
     await busy;
     const idleOf = (run: typeof alone) =>
       run.status === 'finished' ? (reportOf(run.samples, LAB_CONDITIONS).idleDelay?.medianMs ?? null) : null;

@@ -1,4 +1,5 @@
 import type { ProfileName } from '@/core';
+import { agentsClient } from '../clients/agents-client';
 import { browserClient } from '../clients/browser-client';
 import { engineClient } from '../clients/engine-client';
 import type { LabClient } from '../clients/lab-client';
@@ -16,7 +17,7 @@ export interface Bench {
   readonly client: LabClient;
 }
 
-export function clientFor(name: ClientName, line: LabLine): Promise<LabClient> {
+export function clientFor(name: ClientName, line: LabLine, program: LabProgram): Promise<LabClient> {
   const netns = line.netns('client');
   switch (name) {
     case 'Node':
@@ -26,6 +27,8 @@ export function clientFor(name: ClientName, line: LabLine): Promise<LabClient> {
     case 'Firefox':
     case 'WebKit':
       return engineClient(name, netns);
+    case 'Agents':
+      return agentsClient(line, program);
   }
 }
 
@@ -41,7 +44,7 @@ export async function onBench<Result>(
     await line.open();
     const program = await startLabProgram(line);
     stops.push(() => program.stop());
-    const client = await clientFor(clientName, line);
+    const client = await clientFor(clientName, line, program);
     stops.push(() => client.close());
     return await use({ line, program, client });
   } finally {

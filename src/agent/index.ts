@@ -5,6 +5,7 @@ export { keepEnrolment, readEnrolment, type Enrolment } from './enrolment';
 export { joinConsole } from './join';
 export { KnownDevices, stateFolder, type DeviceMemory, type KnownDevice } from './known-devices';
 export { linkTowards } from './link-facts';
+export { thisMachine } from './machine/this-machine';
 export { lookAround, lookAtMachine, namedNeighbours } from './machine/look';
 export { lookAtPrograms, noticedPrograms, programWords } from './machine/look-at-programs';
 export { DiskShelf, openEchoProbe, openProbe } from './lanes';

@@ -99,6 +99,8 @@ export * from './air/air-of-runs';
 export * from './air/air-network';
 export * from './air/channel-ledger';
 export * from './air/read-iw-scan';
+export * from './air/read-airport';
+export * from './air/read-netsh';
 export * from './air/read-nmcli';
 export * from './ports/counter-step';
 export * from './ports/port';

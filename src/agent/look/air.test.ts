@@ -1,6 +1,7 @@
 import { chmodSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { linuxView } from '../machine/linux/linux-view';
 import { lookAtAir } from './air';
 import { LookFault } from './look-fault';
 
@@ -23,7 +24,7 @@ describe('what the radio hears', () => {
     writeFileSync(file, `#!/bin/sh\n${script}\n`);
     chmodSync(file, 0o755);
   };
-  const look = () => lookAtAir(join(folder, 'net'));
+  const look = () => lookAtAir(linuxView(join(folder, 'net')));
   const ONE = 'BSS 02:00:5e:00:53:a0(on wlan7)\\n\\tfreq: 2437.0\\n\\tsignal: -58.00 dBm\\n\\tSSID: Larkspur';
   const codeOf = (asked: Promise<unknown>) =>
     asked.catch((error: unknown) => (error instanceof LookFault ? error.code : error));
@@ -48,6 +49,6 @@ describe('what the radio hears', () => {
     plays('iw', 'exit 1');
     plays('nmcli', 'exit 1');
     expect(await codeOf(look())).toBe('no-scan');
-    expect(await codeOf(lookAtAir(join(folder, 'none')))).toBe('no-radio');
+    expect(await codeOf(lookAtAir(linuxView(join(folder, 'none'))))).toBe('no-radio');
   });
 });

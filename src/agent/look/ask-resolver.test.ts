@@ -1,7 +1,7 @@
 import { createSocket, type Socket } from 'node:dgram';
 import { once } from 'node:events';
 import { createServer, type AddressInfo, type Server } from 'node:net';
-import { decode, encode, streamDecode, streamEncode, type Packet } from 'dns-packet';
+import { decode, encode, streamDecode, streamEncode, type DecodedPacket, type Packet } from 'dns-packet';
 import { askResolver } from './ask-resolver';
 
 const TRUNCATED = 1 << 9;
@@ -49,6 +49,18 @@ describe('asking a resolver', () => {
     const { ms, ...said } = await askResolver(resolver, 'example.com');
     expect(said).toEqual({ code: 'NOERROR', addresses: ['203.0.113.80'], authentic: true });
     expect(ms).toBeGreaterThan(0);
+  });
+
+  it('asks whether signatures were checked, and not for the signatures: what was asked so is in no memory of many a router', async () => {
+    let heard: Packet | null = null;
+    reply = (asked) => {
+      heard = asked;
+      return answered(asked);
+    };
+    await askResolver(resolver, 'example.com');
+    const { flag_ad: checked, additionals } = heard as unknown as DecodedPacket;
+    const [opt] = additionals as readonly { readonly type: string; readonly flag_do?: boolean }[];
+    expect([checked, opt!.type, opt!.flag_do]).toEqual([true, 'OPT', false]);
   });
 
   it('tells that a name does not exist', async () => {

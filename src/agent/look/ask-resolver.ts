@@ -16,8 +16,11 @@ export interface ResolverReply {
 
 const AUTHENTIC_DATA = 1 << 5;
 const RECURSION_DESIRED = 1 << 8;
-const DNSSEC_OK = 1 << 15;
 
+/**
+ * Whether signatures were checked is asked by the bit that says so (AD, RFC 6840 §5.7), without asking for the signatures themselves
+ * (DO, RFC 3225): no program that opens a page does, and many a router has in its memory only what was asked without.
+ */
 function question(name: string): Packet {
   return {
     type: 'query',
@@ -31,8 +34,8 @@ function question(name: string): Packet {
         udpPayloadSize: 1232,
         extendedRcode: 0,
         ednsVersion: 0,
-        flags: DNSSEC_OK,
-        flag_do: true,
+        flags: 0,
+        flag_do: false,
         options: [],
       },
     ],

@@ -1,13 +1,13 @@
 import { randomBytes } from 'node:crypto';
 import type { NameAnswer, NamesAsked, NamesFound } from '@/core';
-import { ownGateway, ownResolvers } from '../machine/look';
+import { thisMachine } from '../machine/this-machine';
 import { askResolver } from './ask-resolver';
 import { LookFault } from './look-fault';
 
 const ROUNDS = 3;
 
 async function resolversOf({ resolvers }: NamesAsked): Promise<NamesFound['resolvers']> {
-  const [own, route] = [await ownResolvers(), ownGateway()];
+  const [own, route] = [await thisMachine.resolvers(), await thisMachine.gateway()];
   const all = [
     ...own.map((resolver) => ({ resolver, role: 'own' as const })),
     ...(route === null ? [] : [{ resolver: route.address, role: 'gateway' as const }]),

@@ -6,6 +6,7 @@ export type AirBand = (typeof AIR_BANDS)[number];
 export interface AirNetwork {
   /** Null: it hides its name. */
   readonly name: string | null;
+  /** Of its access point; where a system keeps that to itself, something that tells it apart. */
   readonly bssid: string;
   /** Centre of its first 20 MHz, MHz. */
   readonly primaryMhz: number;

@@ -2,7 +2,9 @@ import fc from 'fast-check';
 import { lookSentence } from '../words/look-words';
 import { bandOf, centreOf, channelOf, type AirNetwork } from './air-network';
 import { airAdvice, channelLedger, pressureAt } from './channel-ledger';
+import { readAirport } from './read-airport';
 import { readIwScan } from './read-iw-scan';
+import { readNetsh } from './read-netsh';
 import { readNmcli } from './read-nmcli';
 
 const SCAN = `BSS 02:00:5e:00:53:a0(on wlan0) -- associated
@@ -184,5 +186,98 @@ describe('which channel to take', () => {
     const ledger = channelLedger([own, network(1), network(36)]).filter(({ band }) => band === '2.4');
     expect(ledger.map(({ channel }) => channel)).toEqual([11, 1, 6]);
     expect(ledger[0]).toMatchObject({ networks: 0, strongestDbm: null, load: null, pressure: 0 });
+  });
+});
+
+const NETSH = `
+Interface name : WLAN
+There are 3 networks currently visible.
+
+SSID 1 : Larkspur
+    Network type            : Infrastructure
+    Authentication          : WPA2-Personal
+    Encryption              : CCMP
+    BSSID 1                 : 02:00:5e:00:53:A0
+         Signal             : 84%
+         Radio type         : 802.11ax
+         Band               : 2.4 GHz
+         Channel            : 6
+         Bss Load:
+             Connected Stations:         9
+             Channel Utilization:        105 (41 %)
+             Medium Available Capacity:  0 (0 us/s)
+         Basic rates (Mbps) : 1 2 5.5 11
+         Other rates (Mbps) : 6 9 12
+    BSSID 2                 : 02:00:5e:00:53:a1
+         Signal             : 66%
+         Radio type         : 802.11ax
+         Band               : 5 GHz
+         Channel            : 36
+SSID 2 :
+    Netzwerktyp             : Infrastruktur
+    BSSID 1                 : 02:00:5e:00:53:a2
+         Signal             : 40 %
+         Funktyp            : 802.11be
+         Band               : 6 GHz
+         Kanal              : 5
+         Basisraten (MBit/s): 6 12 24
+SSID 3 : Nachbar : mit Doppelpunkt
+    BSSID 1                 : 02:00:5e:00:53:a3
+         Signal             : 20%
+         Canal              : 11
+    BSSID 2                 : 02:00:5e:00:53:a4
+         Signal             : 20%
+`;
+
+describe('what Windows and macOS list', () => {
+  it('is read from netsh in any language; without a channel there is no network', () => {
+    const networks = readNetsh(NETSH, '02:00:5e:00:53:a1');
+    expect(
+      networks.map(({ name, bssid, primaryMhz, signalDbm, own }) => [name, bssid, primaryMhz, signalDbm, own]),
+    ).toEqual([
+      ['Larkspur', '02:00:5e:00:53:a0', 2437, -58, false],
+      ['Larkspur', '02:00:5e:00:53:a1', 5180, -67, true],
+      [null, '02:00:5e:00:53:a2', 5975, -80, false],
+      ['Nachbar : mit Doppelpunkt', '02:00:5e:00:53:a3', 2462, -90, false],
+    ]);
+    expect(networks[0]).toMatchObject({ load: 0.41, stations: 9 });
+    expect(networks[1]).toMatchObject({ load: null, stations: null });
+  });
+
+  it.each([
+    ['36 (5GHz, 80MHz)', 5180, 5210, 80],
+    ['100 (5GHz, 160MHz)', 5500, 5570, 160],
+    ['153 (5GHz, 40MHz)', 5765, 5755, 40],
+    ['6 (2GHz, 20MHz)', 2437, 2437, 20],
+    ['37 (6GHz, 80MHz)', 6135, 6145, 80],
+    ['44,-1', 5220, 5230, 40],
+    ['11', 2462, 2462, 20],
+  ])('says where "%s" lies', (channel, primaryMhz, centreMhz, widthMhz) => {
+    const of = { _name: 'x', spairport_network_channel: channel, spairport_signal_noise: '-60 dBm / -90 dBm' };
+    const interfaces = [{ _name: 'en0', spairport_airport_other_local_wireless_networks: [of] }];
+    const json = JSON.stringify({ SPAirPortDataType: [{ spairport_airport_interfaces: interfaces }] });
+    expect(readAirport(json)!.networks[0]).toMatchObject({ primaryMhz, centreMhz, widthMhz, own: false });
+  });
+
+  it('tells networks apart whose addresses the system keeps to itself, and takes a name that it keeps for none', () => {
+    const of = (name: string) => ({
+      ...{ _name: name, spairport_network_channel: '6 (2GHz, 20MHz)', spairport_signal_noise: '-60 dBm / -90 dBm' },
+    });
+    const others = [of('Twin'), of('Twin'), of('<redacted>'), { ...of('deaf'), spairport_signal_noise: '' }];
+    const interfaces = [{ _name: 'en0', spairport_airport_other_local_wireless_networks: others }];
+    const json = JSON.stringify({ SPAirPortDataType: [{ spairport_airport_interfaces: interfaces }] });
+    const { networks } = readAirport(json)!;
+    expect(networks.map(({ name }) => name)).toEqual(['Twin', 'Twin', null]);
+    expect(new Set(networks.map(({ bssid }) => bssid)).size).toBe(3);
+  });
+
+  it('is nothing where it is something else, whatever that is', () => {
+    fc.assert(
+      fc.property(fc.string(), (text) => {
+        expect(readAirport(text)).toBeNull();
+        expect(readNetsh(text, null)).toEqual([]);
+      }),
+    );
+    expect(readAirport('{"SPAirPortDataType": 5}')).toBeNull();
   });
 });

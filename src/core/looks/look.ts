@@ -176,7 +176,7 @@ export interface AirFound {
   readonly what: 'air';
   /** The radio that listened. */
   readonly device: string;
-  readonly by: 'iw' | 'nmcli';
+  readonly by: 'iw' | 'nmcli' | 'netsh' | 'system_profiler';
   readonly networks: readonly AirNetwork[];
 }
 export type LookFound =

@@ -20,11 +20,13 @@ const laneOf = ({ id, name, kind, target, role, everyMs }: StoredLane): Lane => 
 });
 
 /** What the agent must know beside the keeping of lanes. */
-const ABLE: Partial<Record<LaneKind, string>> = { stamp: 'stamp', 'load-in': 'load', 'load-out': 'load' };
+const ABLE: Readonly<Record<Exclude<LaneKind, 'probe'>, string>> = {
+  ...{ echo: 'lanes', connect: 'lanes', web: 'lanes', stamp: 'stamp', 'load-in': 'load', 'load-out': 'load' },
+};
 /** A page asks peers; an agent everything else, as far as it knows how. */
 function isAble(agent: Pick<StoredAgent, 'can'> | null, kind: LaneKind): boolean {
   if (agent === null || kind === 'probe') return agent === null && kind === 'probe';
-  return ABLE[kind] === undefined || agent.can.includes(ABLE[kind]);
+  return agent.can.includes(ABLE[kind]);
 }
 
 const keyName = (laneId: string) => `lane-key ${laneId}`;

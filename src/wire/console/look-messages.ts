@@ -191,7 +191,7 @@ export const lookFoundSchema = z.discriminatedUnion('what', [
       .readonly(),
   }),
   z.strictObject({
-    ...{ what: z.literal('air'), device: text, by: z.enum(['iw', 'nmcli']) },
+    ...{ what: z.literal('air'), device: text, by: z.enum(['iw', 'nmcli', 'netsh', 'system_profiler']) },
     networks: z
       .array(
         z.strictObject({

@@ -1,4 +1,4 @@
-import { linkOfInterface, type InterfaceFacts } from './link-facts';
+import { linkOfInterface, type InterfaceFacts } from './linux-link';
 
 const CABLE: InterfaceFacts = {
   name: 'eth0',

@@ -2,7 +2,7 @@ import { mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { defaultGateway, readRoutes, routeTo } from './default-route';
-import { readArp, readNeighbours } from './neighbours';
+import { readArp, readNeighbours } from './linux-neighbours';
 import { netLinks } from './net-links';
 import { readResolvConf, readResolvectl } from './resolvers';
 

@@ -1,13 +1,4 @@
-/** Somebody on the same network, as its system tells. */
-export interface Neighbour {
-  readonly address: string;
-  /** Hardware address, lower case with colons. */
-  readonly mac: string;
-  readonly link: string;
-}
-
-const MAC = /^([0-9a-f]{2}:){5}[0-9a-f]{2}$/;
-const NOBODY = '00:00:00:00:00:00';
+import { isSomebody, type Neighbour } from '../machine-view';
 
 /** Reads what `ip -json neigh` prints; entries that did not answer have no hardware address. */
 export function readNeighbours(json: string): Neighbour[] {
@@ -15,7 +6,7 @@ export function readNeighbours(json: string): Neighbour[] {
   return rows.flatMap(({ dst, lladdr, dev, state }) => {
     const mac = typeof lladdr === 'string' ? lladdr.toLowerCase() : '';
     const failed = Array.isArray(state) && state.some((each) => each === 'FAILED' || each === 'INCOMPLETE');
-    return MAC.test(mac) && mac !== NOBODY && !failed ? [{ address: String(dst), mac, link: String(dev) }] : [];
+    return isSomebody(mac) && !failed ? [{ address: String(dst), mac, link: String(dev) }] : [];
   });
 }
 
@@ -26,8 +17,6 @@ export function readArp(text: string): Neighbour[] {
     .slice(1)
     .map((line) => line.trim().split(/\s+/))
     .flatMap(([address, , flags, mac, , link]) =>
-      mac !== undefined && MAC.test(mac) && mac !== NOBODY && flags !== '0x0'
-        ? [{ address: address!, mac, link: link! }]
-        : [],
+      mac !== undefined && isSomebody(mac) && flags !== '0x0' ? [{ address: address!, mac, link: link! }] : [],
     );
 }

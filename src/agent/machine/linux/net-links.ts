@@ -2,7 +2,7 @@ import { existsSync, readdirSync, readlinkSync } from 'node:fs';
 import { networkInterfaces } from 'node:os';
 import { basename, join } from 'node:path';
 import type { NetLink } from '@/core';
-import { positiveFact, readFact } from './printed';
+import { positiveFact, readFact } from '../printed';
 
 /** Whether an interface is a radio, by its folder in sysfs. */
 export const isRadio = (folder: string) => existsSync(join(folder, 'wireless')) || existsSync(join(folder, 'phy80211'));

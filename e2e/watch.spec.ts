@@ -51,6 +51,25 @@ test('who used the line in the evening is read off, with how much and for how lo
   await expect(busy.getByRole('button', { name: /20:00/ }).first()).toBeVisible();
 });
 
+test('a run of that hour says that others used the line, how much, and that nothing is proven against the plan', async () => {
+  const from = new Date();
+  from.setDate(from.getDate() - 1);
+  from.setHours(20, 0, 0, 0);
+  const until = new Date(from.getTime() + 3600_000);
+  const span = `from=${from.toISOString()}&until=${until.toISOString()}`;
+  const answer = await page.request.get(
+    `${program.origin}/api/v1/runs?query=${encodeURIComponent('"Attic agent"')}&${span}`,
+  );
+  const { runs } = (await answer.json()) as { readonly runs: readonly { readonly id: string }[] };
+  expect(runs).toHaveLength(1);
+  await page.goto(`${program.origin}/runs/${runs[0]!.id}`);
+  await expect(
+    page.getByText(/others moved 82\.6 Mb\/s up over the line beside the 14\.\d Mb\/s of this run/).first(),
+  ).toBeVisible();
+  const conditions = page.getByRole('region', { name: 'Conditions' });
+  await expect(conditions.getByText('others on the line')).toBeVisible();
+});
+
 test('what the intercom did stands beside its mark, with its interval', async () => {
   await watch(`?span=${DAY_MS}`);
   const marks = page.getByRole('region', { name: 'Marks' });

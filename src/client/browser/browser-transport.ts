@@ -1,6 +1,6 @@
 import { LONG_PATH_MS } from '@/core';
 import { PEER_PATHS, type RunGrant } from '@/wire';
-import type { Load, Transport } from '../run/transport';
+import type { Load, SocketEvents, Transport } from '../run/transport';
 import { probesOver } from '../run/probe-socket';
 import { openSession, type AskForSession } from '../run/open-session';
 import type { PeerAddress } from '../run/peer-address';
@@ -9,6 +9,7 @@ import { errorWords, TroubleReports } from '../run/trouble-reports';
 import type { ChannelLink } from './channel-link';
 import type { BulkOrder, BulkReport } from './bulk-messages';
 import { servePull } from './bulk-pull';
+import { eventLoop, watchHandedOn, type Holding } from './handed-on';
 import { openConnections } from './open-connections';
 import { bestReader } from './read-body';
 import { selfReadBps } from './self-read';
@@ -81,6 +82,9 @@ export async function openBrowserTransport(
   let canChannel = false;
   const troubles = new TroubleReports();
   const reader = bestReader();
+  // Of the engines only WebKit has none better, and only that sends all from one other process.
+  const waitsOf = (socket: Holding) =>
+    reader === 'plain' ? watchHandedOn(socket, { nowMs: () => performance.now(), soon: eventLoop() }) : null;
   const stepMs = clockStepMs(() => performance.now());
   const selfRead = await selfReadBps(reader).catch((error: unknown) => {
     troubles.report('self-read-failed', errorWords(error));
@@ -101,7 +105,8 @@ export async function openBrowserTransport(
       return result;
     },
     openControl: (events) => socketTo(address!, PEER_PATHS.control, events),
-    openProbes: (events) => probesOver((socket) => socketTo(address!, PEER_PATHS.probe, socket), events),
+    openProbes: (events) =>
+      probesOver((socket: SocketEvents) => socketTo(address!, PEER_PATHS.probe, socket), events, waitsOf),
     startDownload: (streams, onCounted) => startDownload(address!, reader, streams, onCounted, troubles),
     startUpload: (streams, idleRttMs) => startUpload(address!, streams, MOST_BROWSER_STREAMS, idleRttMs, troubles),
     startUdp: () => (canChannel ? channel.open(address!, troubles) : Promise.resolve(null)),

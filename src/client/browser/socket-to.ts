@@ -1,3 +1,4 @@
+import type { Holding } from './handed-on';
 import type { PeerSocket, SocketEvents } from '../run/transport';
 import { peerUrl, type PeerAddress } from '../run/peer-address';
 
@@ -6,7 +7,7 @@ export function socketTo(
   address: PeerAddress,
   path: string,
   { onMessage, onClose }: SocketEvents,
-): Promise<PeerSocket> {
+): Promise<PeerSocket & Holding> {
   return new Promise((resolve, reject) => {
     const socket = new WebSocket(peerUrl(address, path).replace(/^http/, 'ws'));
     socket.binaryType = 'arraybuffer';

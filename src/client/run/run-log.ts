@@ -1,5 +1,5 @@
 import type { Phase } from '@/core';
-import type { RunLog, SeriesLog } from './run-state';
+import type { RunEvent, RunLog, SeriesLog } from './run-state';
 
 /** Ends the phase that is going on and begins the next at the same instant; null ends the last one. */
 export function enterPhase(log: RunLog, phase: Phase | null, nowMs: number): RunLog {
@@ -19,11 +19,15 @@ export function noteProbe(log: RunLog, sequence: number, nowMs: number): RunLog 
 
 /**
  * Enters an echo. The fastest round trip so far also tells best how the two clocks stand: the peer's time belongs to
- * the middle of the round trip. Echoes of unknown or already answered probes are passed over.
+ * the middle of the round trip, which begins when the probe has left this device. Echoes of unknown or already answered probes are passed over.
  */
-export function noteEcho(log: RunLog, sequence: number, nowMs: number, peerMs: number | null): RunLog {
-  const sentMs = log.sentMs[sequence];
-  if (sentMs === undefined || log.rttMs[sequence] !== null) return log;
+export function noteEcho(
+  log: RunLog,
+  { sequence, nowMs, peerMs, waitedMs }: Omit<Extract<RunEvent, { kind: 'probe-echoed' }>, 'kind'>,
+): RunLog {
+  const askedMs = log.sentMs[sequence];
+  if (askedMs === undefined || log.rttMs[sequence] !== null) return log;
+  const sentMs = askedMs + waitedMs;
   const rttMs = nowMs - sentMs;
   const fastest = log.clock === null || rttMs < log.clock.rttMs;
   const clock = peerMs !== null && fastest ? { offsetMs: (sentMs + nowMs) / 2 - peerMs, rttMs } : log.clock;

@@ -66,7 +66,13 @@ function drive(
     const interference = interfere(nowMs, state);
     if (interference !== null) send(interference);
     for (const echo of echoes.filter(({ at }) => at <= nowMs))
-      send({ kind: 'probe-echoed', sequence: echo.sequence, nowMs: echo.at, peerMs: echo.at + PEER_AHEAD_MS });
+      send({
+        kind: 'probe-echoed',
+        sequence: echo.sequence,
+        nowMs: echo.at,
+        peerMs: echo.at + PEER_AHEAD_MS,
+        waitedMs: 0,
+      });
     echoes.splice(0, echoes.length, ...echoes.filter(({ at }) => at > nowMs));
     if (probing) {
       send({ kind: 'probe-sent', sequence, nowMs });
@@ -285,7 +291,7 @@ describe('a run', () => {
   });
 
   it('passes over echoes of probes that it never sent, or twice', () => {
-    const strange: RunEvent = { kind: 'probe-echoed', sequence: 4_000_000, nowMs: 100, peerMs: 1 };
+    const strange: RunEvent = { kind: 'probe-echoed', sequence: 4_000_000, nowMs: 100, peerMs: 1, waitedMs: 0 };
     const { state } = drive(GOOD, () => strange);
     expect(state.status).toBe('finished');
     const { probes } = samplesOf(state);

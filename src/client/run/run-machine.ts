@@ -239,7 +239,7 @@ function measure(state: Measuring, event: RunEvent, profile: RunProfile): RunSte
     case 'probe-sent':
       return stay({ ...state, log: noteProbe(log, event.sequence, event.nowMs) });
     case 'probe-echoed':
-      return stay({ ...state, log: noteEcho(log, event.sequence, event.nowMs, event.peerMs) });
+      return stay({ ...state, log: noteEcho(log, event) });
     case 'download-counted':
       return count(state, 'download', event.nowMs, event.bytes);
     case 'upload-counted':
@@ -270,7 +270,7 @@ function close(state: Extract<RunState, { status: 'closing' }>, event: RunEvent)
   const finish = (log: RunLog): RunStep => ({ state: { status: 'finished', log }, effects: [{ kind: 'close' }] });
   switch (event.kind) {
     case 'probe-echoed':
-      return stay({ ...state, log: noteEcho(state.log, event.sequence, event.nowMs, event.peerMs) });
+      return stay({ ...state, log: noteEcho(state.log, event) });
     case 'udp-finished':
       return finish({ ...state.log, udp: event.udp });
     case 'tick':

@@ -221,7 +221,8 @@ export function startRun(
       control = await transport.openControl({ onMessage: onControl, onClose });
       probe = await transport.openProbes({
         onClose,
-        onEcho: (sequence, peerMs) => dispatch({ kind: 'probe-echoed', sequence, peerMs, nowMs: nowMs() }),
+        onEcho: (sequence, peerMs, waitedMs = 0) =>
+          dispatch({ kind: 'probe-echoed', sequence, peerMs, waitedMs, nowMs: nowMs() }),
       });
     } catch {
       lost('no-echo');

@@ -92,6 +92,8 @@ export type RunEvent =
       readonly nowMs: number;
       /** Null: the far end tells no time. */
       readonly peerMs: number | null;
+      /** How long it lay on this device before it was sent. */
+      readonly waitedMs: number;
     }
   | { readonly kind: 'download-counted'; readonly nowMs: number; readonly bytes: readonly number[] }
   | { readonly kind: 'upload-counted'; readonly peerMs: number; readonly bytes: readonly number[] }

@@ -27,8 +27,11 @@ export interface Probing {
 }
 
 export interface ProbeEvents {
-  /** `farMs`: the far end's monotonic clock when it answered; null where it tells none. */
-  readonly onEcho: (sequence: number, farMs: number | null) => void;
+  /**
+   * `farMs`: the far end's monotonic clock when it answered; null where it tells none. `waitedMs`: how long it lay on this device before
+   * it was sent, as far as that is known; absent: not.
+   */
+  readonly onEcho: (sequence: number, farMs: number | null, waitedMs?: number) => void;
   readonly onClose: () => void;
 }
 

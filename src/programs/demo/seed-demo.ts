@@ -7,6 +7,7 @@ import {
   sketchOf,
   stripDataOf,
   USUAL_FULL_FROM,
+  type LineUse,
   type Link,
   type Plan,
   type RunSamples,
@@ -210,8 +211,14 @@ function startedRun({ own, far, demoRun, id, setId, startMs }: StartedFacts): St
     plan: reach === 'local' ? null : reach === 'internet' ? plan : planThroughTunnel(plan, planOf(far.line)),
     ...{ startedAtMs: startMs, lastSeenAtMs: startMs, sameMachine: false, ipVersion: 4 },
     ...{ userAgent: 'made-up demo data', setId, told: [], noticed: [] },
+    lineUse: demoRun.others === undefined ? null : lineUseAround(demoRun.others, startMs),
   };
 }
+
+/** As the router's counters tell it: over a stretch that holds the whole run. */
+const lineUseAround = ({ down, up }: NonNullable<DemoRun['others']>, startMs: number): LineUse => ({
+  ...{ downBps: down * 1e6, upBps: up * 1e6, fromMs: startMs - 12_000, untilMs: startMs + 48_000 },
+});
 
 /** The same samples of a device that was too busy to keep time for a share of them. */
 function withStalls(samples: RunSamples, share: number): RunSamples {

@@ -16,6 +16,8 @@ export interface DemoRun {
   /** Made by itself, once; a person who is there makes three for a set. */
   readonly scheduled?: true;
   readonly ends?: 'device-vanished' | 'cancelled';
+  /** What others moved over the line meanwhile, as its router counted, Mb/s; absent: nobody read it. */
+  readonly others?: { readonly down: number; readonly up: number };
   /** The device was too busy to keep time for this share of it. */
   readonly busy?: number;
 }
@@ -88,11 +90,22 @@ const VISIT: readonly DemoRun[] = [
   { device: 'stock', reach: 'internet', line: quay(144.9, 19.3, 0.02, 0, 1.3), when: { agoH: 21.5 } },
 ];
 
-/** The workshop's line sags between 19:00 and 22:00; its agent looks every three hours, and each hour of an evening. */
+/** In the demo's evenings a copy goes away over the line for three quarters of an hour, and takes most of it. */
+const COPY = { hour: 20, others: { down: 1.7, up: 82.6 } } as const;
+const HARDLY_ANYBODY = { down: 0.9, up: 0.2 } as const;
+
+/**
+ * The workshop's line sags between 19:00 and 22:00, with nearly nobody on it, and is full of a copy at 20:00; its agent looks every
+ * three hours, and each hour of an evening.
+ */
 function attic(daysAgo: number, hour: number): DemoRun {
   const sags = hour >= 19 && hour < 22;
-  const line = sags ? mill(331 - (daysAgo % 7) * 6, 95.1, 0.03) : mill(484 + (daysAgo % 5) / 2, 97);
-  return { device: 'attic', reach: 'internet', line, when: { daysAgo, hour }, scheduled: true };
+  const down = sags ? 331 - (daysAgo % 7) * 6 : 484 + (daysAgo % 5) / 2;
+  const plain = mill(down, sags ? 95.1 : 97, sags ? 0.03 : undefined);
+  const isCopied = hour === COPY.hour;
+  const line = isCopied ? { ...plain, up: { ...plain.up, rateBps: 14.8e6, swing: 0.02 } } : plain;
+  const others = isCopied ? COPY.others : HARDLY_ANYBODY;
+  return { device: 'attic', reach: 'internet', line, when: { daysAgo, hour }, scheduled: true, others };
 }
 
 /** Before the shop's router was replaced its upload was slow and its queue long. */

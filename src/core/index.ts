@@ -115,6 +115,7 @@ export * from './lanes/mark-effect';
 export * from './lanes/mark-rate';
 export * from './lanes/slow-times';
 export * from './lanes/packed-minute';
+export * from './lanes/read-station';
 export * from './lanes/whose-fault';
 export * from './looks/line-found';
 export * from './looks/outside-found';

@@ -2,6 +2,7 @@ import type { Lane } from '@/core';
 import { openEchoProbe } from './echo-probe';
 import type { LaneProbe, OnEcho } from '@/session/lanes';
 import { openLoadProbe } from './load-probe';
+import { openRadioProbe } from './radio-probe';
 import { openStampProbe } from './stamp-probe';
 import { askPage, askPort, openTimedProbe } from './timed-probe';
 
@@ -19,6 +20,10 @@ export function openProbe(lane: Lane, onEcho: OnEcho, nowMs: () => number): Lane
       return openTimedProbe(askPort, lane, onEcho, nowMs);
     case 'web':
       return openTimedProbe(askPage, lane, onEcho, nowMs);
+    case 'signal':
+    case 'link-rate':
+    case 'retries':
+      return openRadioProbe(lane, onEcho, nowMs);
     // Only a page is asked for that.
     case 'probe':
       return { close: () => undefined };

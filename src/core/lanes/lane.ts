@@ -1,13 +1,22 @@
 /**
  * How a lane asks: echo requests (RFC 792, RFC 4443), STAMP (RFC 8762), the handshake of a TCP port, or the first byte of a web page. The
  * two loads ask a router or switch what goes over one of its ports, into it and out of it: their figures are Mb/s and not ms. `probe`: a
- * page that stands by asks a peer over a WebSocket (RFC 6455); what is lost there is sent again, and comes late instead.
+ * page that stands by asks a peer over a WebSocket (RFC 6455); what is lost there is sent again, and comes late instead. The last three are
+ * of the machine's own radio: how it hears its access point, dB below 1 mW; the rate at which it sends, Mb/s; and how much of what
+ * it sends is sent again, percent.
  */
-export const LANE_KINDS = ['echo', 'stamp', 'connect', 'web', 'load-in', 'load-out', 'probe'] as const;
+export const LANE_KINDS = [
+  ...(['echo', 'stamp', 'connect', 'web', 'load-in', 'load-out', 'probe'] as const),
+  ...(['signal', 'link-rate', 'retries'] as const),
+] as const;
 export type LaneKind = (typeof LANE_KINDS)[number];
 
 /** Whether a lane tells a load, Mb/s, instead of a delay. One that tells nothing is no silence. */
 export const isLoad = (kind: LaneKind) => kind === 'load-in' || kind === 'load-out';
+/** Whether it tells of the machine's own radio: its target is the name of the interface. */
+export const isRadioLane = (kind: LaneKind) => kind === 'signal' || kind === 'link-rate' || kind === 'retries';
+/** Whether it tells a delay, whose absence is a silence of whoever is asked. */
+export const isDelay = (kind: LaneKind) => !isLoad(kind) && !isRadioLane(kind);
 /** The target of a load: the router of this network by UPnP IGD, which counts what goes over the line. */
 export const IGD_TARGET = 'igd';
 
@@ -20,7 +29,7 @@ export interface Lane {
   readonly id: string;
   readonly name: string;
   readonly kind: LaneKind;
-  /** A name or an address, `HOST:PORT`, a web address, the id of a peer, or of a load `igd` or `HOST/INDEX` of the interface (RFC 2863). */
+  /** A name or an address, `HOST:PORT`, a web address, the id of a peer, the name of an interface of its own, or of a load `igd` or `HOST/INDEX` of the interface (RFC 2863). */
   readonly target: string;
   readonly role: LaneRole;
   /** Between two requests, ms. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { seededRandom, type RandomSource } from '../stats/seeded-random';
-import { availabilityFigure, faultWords, markEffectWords } from '../words/lane-words';
+import { availabilityFigure, faultWords, laneValueWords, markEffectWords } from '../words/lane-words';
 import { availabilityOf } from './availability';
 import { echoOfPing } from './echo-of-ping';
 import { MINUTE_MS, type LaneEcho, type LaneRole } from './lane';
@@ -8,6 +8,7 @@ import { LaneBook } from './lane-book';
 import { figuresOfMinutes, laneFigures } from './lane-figures';
 import { markEffect } from './mark-effect';
 import { packMinute, unpackMinute } from './packed-minute';
+import { readStation } from './read-station';
 import { outagesOf, type Fault, type WatchedLane } from './whose-fault';
 
 const AT = Date.UTC(2026, 10, 24, 14, 3, 0);
@@ -302,5 +303,52 @@ describe('what happened while a mark stood', () => {
   it('says when it was too short', () => {
     const short = markEffect(minutesAround(20, seededRandom(3)), { fromMs: AT + 10_000, untilMs: AT + 50_000 });
     expect(markEffectWords(short)).toBe('shorter than a whole minute: nothing can be told');
+  });
+});
+
+describe('what a radio says of its access point', () => {
+  const DUMP = `Station 02:00:5E:00:53:a0 (on wlan0)
+	inactive time:	12 ms
+	rx bytes:	8812
+	tx bytes:	4410
+	tx packets:	4821
+	tx retries:	1203
+	tx failed:	2
+	signal:  	-58 [-60, -62] dBm
+	signal avg:	-57 dBm
+	tx bitrate:	866.7 MBit/s VHT-MCS 9 80MHz short GI VHT-NSS 2
+	rx bitrate:	780.0 MBit/s
+`;
+
+  it('is read from the dump of its station', () => {
+    expect(readStation(DUMP)).toEqual({
+      ...{ bssid: '02:00:5e:00:53:a0', signalDbm: -58, rateMbps: 866.7, sent: 4821, sentAgain: 1203 },
+    });
+    expect(readStation('')).toBeNull();
+    expect(readStation('Station 02:00:5e:00:53:a0 (on wlan0)\n')).toMatchObject({ signalDbm: null, sentAgain: null });
+  });
+
+  it('is said in its own units, and what a mark did to it as well', () => {
+    expect([laneValueWords('signal', 58), laneValueWords('signal', null)]).toEqual(['-58 dBm', 'no signal']);
+    expect([laneValueWords('retries', 4.25), laneValueWords('link-rate', 866.7)]).toEqual(['4.3 % again', '867 Mb/s']);
+    const minutes = (value: (place: number) => number) =>
+      Array.from({ length: 60 }, (_, place) => ({
+        ...{ fromMs: place * MINUTE_MS, sent: 12, answered: 12, minMs: value(place), medianMs: value(place) },
+        ...{ p95Ms: value(place), maxMs: value(place) },
+      }));
+    const span = { fromMs: 30 * MINUTE_MS, untilMs: 60 * MINUTE_MS };
+    const talks = (place: number) => place >= 30;
+    const weaker = markEffect(
+      minutes((place) => (talks(place) ? 71 : 58) + (place % 3)),
+      span,
+    );
+    expect(markEffectWords(weaker, 'signal')).toBe('-72 dBm instead of -59 dBm (13 to 13 dB weaker)');
+    const again = markEffect(
+      minutes((place) => (talks(place) ? 38 : 6) + (place % 3)),
+      span,
+    );
+    expect(markEffectWords(again, 'retries')).toMatch(
+      /^39 % again instead of 7\.0 % again \(3[12] to 3[23] points more\)/,
+    );
   });
 });

@@ -46,9 +46,19 @@ export function outageLength(fromMs: number, untilMs: number | null, nowMs: numb
     : durationWords((untilMs - fromMs) / 1000);
 }
 
-/** What a lane says, with its unit: a delay, or a load. */
-export const laneValueWords = (kind: LaneKind, value: number | null) =>
-  isLoad(kind) ? rateWords(value === null ? null : value * 1e6) : delayWords(value);
+/** What a lane says, with its unit: a delay, a load, or how a radio hears and sends. */
+export function laneValueWords(kind: LaneKind, value: number | null): string {
+  if (kind === 'signal') return value === null ? 'no signal' : `${(-value).toFixed(0)} dBm`;
+  if (kind === 'retries') return value === null ? 'not known' : `${value.toFixed(value < 10 ? 1 : 0)} % again`;
+  return isLoad(kind) || kind === 'link-rate' ? rateWords(value === null ? null : value * 1e6) : delayWords(value);
+}
+
+/** How far two values of a lane lie apart, from least to most, and which way: "18 to 27 ms more". */
+function apartWords(kind: LaneKind, least: number, most: number, grows: boolean): string {
+  if (kind === 'signal') return `${least.toFixed(0)} to ${most.toFixed(0)} dB ${grows ? 'weaker' : 'stronger'}`;
+  if (kind === 'retries') return `${least.toFixed(0)} to ${most.toFixed(0)} points ${grows ? 'more' : 'less'}`;
+  return `${delayWords(least)} to ${delayWords(most)} ${grows ? 'more' : 'less'}`;
+}
 
 /** Ports are lanes each way; in a sentence they are ports. */
 const portName = (name: string) => name.replace(/, (?:in|out)$/, '');
@@ -101,20 +111,20 @@ export const markDiffers = ({ during, before, against }: MarkEffect): boolean =>
   (during.lossShare ?? 0) > Math.max(0.005, 2 * (before.lossShare ?? 0));
 
 /** What happened while a mark stood, of one lane: "34 ms instead of 12 ms (18 to 27 ms more)". */
-export function markEffectWords({ before, during, against }: MarkEffect): string {
+export function markEffectWords({ before, during, against }: MarkEffect, kind: LaneKind = 'echo'): string {
+  const words = (value: number | null) => laneValueWords(kind, value);
   if (during.minutes === 0) return 'shorter than a whole minute: nothing can be told';
   const loss =
     during.lossShare !== null && during.lossShare > 0.005 && during.lossShare > 2 * (before.lossShare ?? 0)
       ? `, ${shareWords(during.lossShare)} lost instead of ${shareWords(before.lossShare)}`
       : '';
   if (during.medianMs === null) return `silent${loss}`;
-  if (against === null) return `${delayWords(during.medianMs)}; too few minutes to hold it against before${loss}`;
+  if (against === null) return `${words(during.medianMs)}; too few minutes to hold it against before${loss}`;
   const { low, high } = against.interval;
-  if (!against.real) return `no difference that is more than chance (${delayWords(during.medianMs)})${loss}`;
-  const more = against.shift > 0 ? 'more' : 'less';
+  if (!against.real) return `no difference that is more than chance (${words(during.medianMs)})${loss}`;
   const [least, most] = [Math.min(Math.abs(low), Math.abs(high)), Math.max(Math.abs(low), Math.abs(high))];
   const matters = against.matters === 'no' ? '; too little to matter' : '';
-  return `${delayWords(during.medianMs)} instead of ${delayWords(before.medianMs)} (${delayWords(least)} to ${delayWords(most)} ${more})${matters}${loss}`;
+  return `${words(during.medianMs)} instead of ${words(before.medianMs)} (${apartWords(kind, least, most, against.shift > 0)})${matters}${loss}`;
 }
 
 /** What was slow and whose fault it was: "Shop took 66.2 ms instead of 24.0 ms, others outside as ever: theirs". */

@@ -1,7 +1,15 @@
 import { MINUTE_MS, type LaneMinute } from '@/core';
 import { refreshOutages, type ConsoleContext } from '@/services';
 import type { LaneStep } from '@/store';
-import { everyMsOf, playedMinute, PLAYED_LANES, SILENCES, silenceSpan, type PlayedLane } from './simulated-lanes';
+import {
+  everyMsOf,
+  fallsSilent,
+  playedMinute,
+  PLAYED_LANES,
+  SILENCES,
+  silenceSpan,
+  type PlayedLane,
+} from './simulated-lanes';
 
 const HOUR_MS = 60 * MINUTE_MS;
 const DAY_MS = 24 * HOUR_MS;
@@ -37,7 +45,8 @@ function talksAt(nowMs: number) {
 function playedStep({ id, played }: Seeded, stepMs: number, fromMs: number, nowMs: number): LaneStep {
   const { minMs, medianMs, p95Ms, maxMs } = playedMinute(id, played, fromMs + 7 * MINUTE_MS, 0, () => false);
   const sent = stepMs / everyMsOf(played);
-  const silentMs = SILENCES.filter(({ silent }) => silent.includes(played.role)).reduce((sum, silence) => {
+  const about = SILENCES.filter(({ silent }) => fallsSilent(played) && silent.includes(played.role));
+  const silentMs = about.reduce((sum, silence) => {
     const span = silenceSpan(silence, nowMs);
     return sum + Math.max(0, Math.min(span.untilMs, fromMs + stepMs) - Math.max(span.fromMs, fromMs));
   }, 0);
@@ -99,7 +108,9 @@ async function seedOutages(
 ): Promise<void> {
   const { store, newId } = context;
   const outages = SILENCES.map((silence) => {
-    const laneIds = lanes.filter(({ played }) => silence.silent.includes(played.role)).map(({ id }) => id);
+    const laneIds = lanes
+      .filter(({ played }) => fallsSilent(played) && silence.silent.includes(played.role))
+      .map(({ id }) => id);
     const fault = silence.silent.includes('gateway') ? 'ours' : silence.silent.includes('outside') ? 'line' : 'theirs';
     return { ...silenceSpan(silence, nowMs), id: newId(), siteId, deviceId, laneIds, fault, air: false } as const;
   });

@@ -1,6 +1,8 @@
 import {
   MINUTE_MS,
   IGD_TARGET,
+  isDelay,
+  isRadioLane,
   packMinute,
   laneFigures,
   seededRandom,
@@ -65,6 +67,12 @@ export const PLAYED_LANES: readonly PlayedLane[] = [
       role: 'inside',
     },
     ...NO_DELAY,
+  },
+  { name: 'Signal of wlan0', kind: 'signal', target: 'wlan0', role: 'inside', ms: 57, spread: 6, lost: 0 },
+  {
+    ...{ name: 'Sent again, in the air', kind: 'retries', target: 'wlan0', role: 'inside', ms: 4, spread: 6, lost: 0 },
+    // As loud as before, and in the way.
+    intercom: { ms: 34, lost: 0 },
   },
 ];
 
@@ -150,8 +158,12 @@ function lostByWay({ role }: PlayedLane, echoes: readonly LaneEcho[], nowMs: num
   return { lostThere, lostBack: lost - lostThere };
 }
 
-/** Ports are read every ten seconds. */
-export const everyMsOf = ({ load }: PlayedLane) => (load === undefined ? 1000 : 10_000);
+/** Ports are read every ten seconds, a radio every five. */
+export const everyMsOf = ({ load, kind = 'echo' }: PlayedLane) =>
+  load !== undefined ? 10_000 : isRadioLane(kind) ? 5000 : 1000;
+
+/** Whether it is one of those that a silence is about. */
+export const fallsSilent = ({ kind = 'echo' }: PlayedLane) => isDelay(kind);
 
 /** A minute of the demo's history. */
 export function playedMinute(
@@ -164,7 +176,8 @@ export function playedMinute(
   const random = seededRandom(Math.floor(fromMs / MINUTE_MS) * 31 + played.ms * 7 + played.name.length);
   const echoes = Array.from({ length: MINUTE_MS / everyMsOf(played) }, (_, place): LaneEcho => {
     const atMs = fromMs + everyMsOf(played) * place + 40;
-    return { atMs, ms: isSilent(played.role, atMs, nowMs) ? null : playedEcho(played, atMs, talks(atMs), random) };
+    const silent = fallsSilent(played) && isSilent(played.role, atMs, nowMs);
+    return { atMs, ms: silent ? null : playedEcho(played, atMs, talks(atMs), random) };
   });
   const lost = played.kind === 'stamp' ? lostByWay(played, echoes, nowMs, random) : undefined;
   return { laneId, fromMs, ...laneFigures(echoes, lost), raw: packMinute(fromMs, echoes, lost) };

@@ -18,7 +18,7 @@ import {
   watchedSpanOf,
 } from '.';
 import { FACTS } from './facts-for-tests';
-import { startLanes } from './start-lanes';
+import { radioLanes, startLanes } from './start-lanes';
 
 const MINUTE_MS = 60_000;
 const HOUR_MS = 60 * MINUTE_MS;
@@ -42,6 +42,18 @@ describe('with which lanes a machine begins', () => {
       ],
       ['8.8.4.4', 'outside'],
     ]);
+  });
+
+  it('how its own radio hears, where it is on the air', () => {
+    const wifi = { ...FACTS.links[0]!, name: 'wlan0', medium: 'wifi' } as const;
+    const told = (links: typeof FACTS.links) =>
+      radioLanes({ ...FACTS, links }).map(({ kind, target, role }) => [kind, target, role]);
+    expect(told([...FACTS.links, wifi])).toEqual([
+      ['signal', 'wlan0', 'inside'],
+      ['retries', 'wlan0', 'inside'],
+    ]);
+    expect(told([{ ...wifi, up: false }])).toEqual([]);
+    expect(told(FACTS.links)).toEqual([]);
   });
 
   it('never itself, and nothing that it does not know', () => {

@@ -5,7 +5,7 @@ import type { ConsoleContext } from '../console/console-context';
 import { seal, unseal } from '../console/sealed';
 import { snmpLogin } from '../looks/snmp-logins';
 import { MOST_PAGE_LANES, pageLane } from './page-lanes';
-import { startLanes, type NewLane } from './start-lanes';
+import { radioLanes, startLanes, type NewLane } from './start-lanes';
 
 /** So many lanes at a time a machine keeps. */
 export const MOST_LANES = 24;
@@ -22,6 +22,7 @@ const laneOf = ({ id, name, kind, target, role, everyMs }: StoredLane): Lane => 
 /** What the agent must know beside the keeping of lanes. */
 const ABLE: Readonly<Record<Exclude<LaneKind, 'probe'>, string>> = {
   ...{ echo: 'lanes', connect: 'lanes', web: 'lanes', stamp: 'stamp', 'load-in': 'load', 'load-out': 'load' },
+  ...{ signal: 'radio', 'link-rate': 'radio', retries: 'radio' },
 };
 /** A page asks peers; an agent everything else, as far as it knows how. */
 function isAble(agent: Pick<StoredAgent, 'can'> | null, kind: LaneKind): boolean {
@@ -88,7 +89,8 @@ export async function beginLanes(
     const peers = (await context.store.sites.peersOf(device.siteId)).filter(
       ({ web, agentId }) => web === null && agentId === null,
     );
-    for (const [place, lane] of startLanes(facts, peers, consoleHost).entries())
+    const radios = can.includes('radio') ? radioLanes(facts) : [];
+    for (const [place, lane] of [...startLanes(facts, peers, consoleHost), ...radios].entries())
       await add(context, device, lane, place);
   }
   await tellLanes(context, device.id);

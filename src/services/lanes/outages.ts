@@ -1,4 +1,4 @@
-import { isLoad, MINUTE_MS, outagesOf, unpackMinute, type LaneMinute, type WatchedLane } from '@/core';
+import { isDelay, MINUTE_MS, outagesOf, unpackMinute, type LaneMinute, type WatchedLane } from '@/core';
 import type { StoredLane, StoredOutage } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 
@@ -60,8 +60,8 @@ export async function refreshOutages(
   untilMs: number,
 ): Promise<boolean> {
   const { lanes: queries } = context.store;
-  // A device that tells its counters no more says nothing of who is silent.
-  const lanes = (await queries.ofDevice(deviceId)).filter(({ kind }) => !isLoad(kind));
+  // A device that tells its counters no more, or a radio without an access point, says nothing of who is silent.
+  const lanes = (await queries.ofDevice(deviceId)).filter(({ kind }) => isDelay(kind));
   const windowMs = fromMs - BEFORE_MS;
   const minutes = await queries.minutes(
     lanes.map(({ id }) => id),

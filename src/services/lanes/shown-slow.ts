@@ -1,4 +1,4 @@
-import { isLoad, laneUsual, slowTimes, slowWords, type Fault, type LaneUsual } from '@/core';
+import { isDelay, laneUsual, slowTimes, slowWords, type Fault, type LaneUsual } from '@/core';
 import type { LaneStep, StoredLane } from '@/store';
 import type { ConsoleContext } from '../console/console-context';
 import type { ShownBusyTime } from './shown-busy';
@@ -61,7 +61,7 @@ export async function slowOf(
 ): Promise<ShownSlowTime[]> {
   const delays = machines.map(({ deviceId, lanes }) => ({
     deviceId,
-    lanes: lanes.filter(({ kind, steps }) => !isLoad(kind) && steps.stepMs > 0 && steps.stepMs <= LONGEST_STEP_MS),
+    lanes: lanes.filter(({ kind, steps }) => isDelay(kind) && steps.stepMs > 0 && steps.stepMs <= LONGEST_STEP_MS),
   }));
   const ids = delays.flatMap(({ lanes }) => lanes.map(({ id }) => id));
   if (ids.length === 0) return [];

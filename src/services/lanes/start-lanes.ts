@@ -1,4 +1,4 @@
-import type { Lane, LaneRole, MachineFacts, Reach } from '@/core';
+import type { Lane, LaneKind, LaneRole, MachineFacts, Reach } from '@/core';
 import { isPrivateAddress } from '@/wire/address';
 import { isIP } from 'node:net';
 
@@ -48,4 +48,17 @@ export function startLanes(facts: MachineFacts, peers: readonly PeerAt[], consol
   return all.filter(
     ({ target }, place) => !own.has(target) && all.findIndex((each) => each.target === target) === place,
   );
+}
+
+/** How its own radio hears is a small question to its own system. */
+const RADIO_EVERY_MS = 5000;
+
+/** Of a machine that is on the air: how well it hears, and how often it has to say things again. */
+export function radioLanes({ links }: MachineFacts): NewLane[] {
+  const [radio] = links.filter(({ medium, up }) => medium === 'wifi' && up);
+  if (radio === undefined) return [];
+  const lane = (name: string, kind: LaneKind): NewLane => ({
+    ...{ name: `${name} of ${radio.name}`, kind, target: radio.name, role: 'inside', everyMs: RADIO_EVERY_MS },
+  });
+  return [lane('Signal', 'signal'), lane('Sent again, in the air', 'retries')];
 }

@@ -101,21 +101,21 @@ async function shownMark(
   nowMs: number,
 ): Promise<ShownMark> {
   // What others moved meanwhile is nothing that what was marked did.
-  const delays = lanes.filter(({ kind }) => !isLoad(kind));
+  const told = lanes.filter(({ kind }) => !isLoad(kind) && kind !== 'link-rate');
   // One that nobody ended is told by its first day.
   const untilMs = Math.min(mark.untilMs ?? nowMs, mark.fromMs + DAY_MS);
   const span = { fromMs: mark.fromMs, untilMs };
   const minutes = await context.store.lanes.steps(
-    delays.map(({ id }) => id),
+    told.map(({ id }) => id),
     MINUTE_MS,
     span.fromMs - BESIDE_MARK_MS,
     span.untilMs + BESIDE_MARK_MS,
   );
-  const effects = delays.flatMap(({ id, name }) => {
+  const effects = told.flatMap(({ id, name, kind }) => {
     const own = minutes.filter(({ laneId }) => laneId === id);
     if (own.length === 0) return [];
     const effect = markEffect(own, span);
-    return [{ laneName: name, sentence: markEffectWords(effect), differs: markDiffers(effect) }];
+    return [{ laneName: name, sentence: markEffectWords(effect, kind), differs: markDiffers(effect) }];
   });
   const runs = await longRunsBetween(context, mark.siteId, span.fromMs, span.untilMs);
   const rates = runs.flatMap((run) =>

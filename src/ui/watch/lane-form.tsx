@@ -1,7 +1,7 @@
 'use client';
 
 import { useState, useTransition } from 'react';
-import { isLoad, type LaneKind, type LaneRole } from '@/core';
+import { isLoad, isRadioLane, type LaneKind, type LaneRole } from '@/core';
 import type { ShownMachine, WatchedSpan } from '@/services';
 import { Button } from '../parts/button';
 import { RefusedNote } from '../parts/refused-note';
@@ -24,6 +24,9 @@ const KINDS: readonly (readonly [LaneKind, string, string])[] = [
   ['web', 'the first byte of a web page', 'https://example.com'],
   ['load-in', 'the load into a port, or down the line', '192.0.2.1/3, or igd'],
   ['load-out', 'the load out of a port, or up the line', '192.0.2.1/3, or igd'],
+  ['signal', 'the signal of its own radio', 'wlan0'],
+  ['link-rate', 'the rate of its own radio', 'wlan0'],
+  ['retries', 'what its own radio sends again', 'wlan0'],
 ];
 /** How each kind of machine can be asked; a page asks peers and nothing else. */
 const PAGE_KIND: (typeof KINDS)[number] = ['probe', 'its page', ''];
@@ -38,11 +41,12 @@ const LOAD_ROLES: typeof ROLES = [
   ['line', 'the line to the provider'],
   ['inside', 'a port in this network'],
 ];
-const rolesOf = (kind: LaneKind) => (isLoad(kind) ? LOAD_ROLES : ROLES);
+const RADIO_ROLES: typeof ROLES = [['inside', 'its own']];
+const rolesOf = (kind: LaneKind) => (isLoad(kind) ? LOAD_ROLES : isRadioLane(kind) ? RADIO_ROLES : ROLES);
 /** How it is asked where nothing else is said. */
 const usualOf = (kind: LaneKind) => ({
   role: rolesOf(kind)[0]![0],
-  everySeconds: isLoad(kind) ? '15' : kind === 'web' ? '10' : '1',
+  everySeconds: isLoad(kind) ? '15' : kind === 'web' ? '10' : isRadioLane(kind) ? '5' : '1',
 });
 
 /** STAMP, RFC 8762 §4.4. */
@@ -144,7 +148,7 @@ export function LaneForm({ machines, standing, peers, add, end, onDone }: LaneFo
             value={kind}
             onChange={({ target }) => {
               const chosen = target.value as LaneKind;
-              set({ kind: chosen, ...(isLoad(chosen) === isLoad(typed.kind) ? {} : usualOf(chosen)) });
+              set({ kind: chosen, ...(rolesOf(chosen) === rolesOf(typed.kind) ? {} : usualOf(chosen)) });
             }}
           >
             {kinds.map(([each, name]) => (

@@ -12,6 +12,9 @@ const BY: Readonly<Record<LaneKind, string>> = {
   'load-in': '',
   'load-out': '',
   probe: '',
+  signal: 'its radio ',
+  'link-rate': 'its radio ',
+  retries: 'its radio ',
 };
 
 /** Whom a lane asks, and how, in few words. */

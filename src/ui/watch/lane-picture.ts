@@ -146,16 +146,33 @@ function paintLost(
 /** The colour of what a lane tells: a delay, or what goes one way. */
 const COLOURS: Readonly<Partial<Record<LaneKind, 'down' | 'up'>>> = { 'load-in': 'down', 'load-out': 'up' };
 
-/** Draws one lane. Returns what its height stands for: ms, or Mb/s of a load. */
+/** A signal is kept as dB below 1 mW; it is drawn with the strong ones on top, from -100 dBm on the ground to -30. */
+const FAINTEST = 100;
+const LOUDEST = 30;
+
+function asHeard(steps: ShownSteps): ShownSteps {
+  const heard = (values: ShownSteps['medianMs']) => values.map((value) => (value === null ? null : FAINTEST - value));
+  return { ...steps, medianMs: heard(steps.medianMs), minMs: heard(steps.p95Ms), p95Ms: heard(steps.minMs) };
+}
+
+/** What the top of a lane stands for, in words. */
+export function topWords({ steps, kind }: Pick<ShownLane, 'steps' | 'kind'>): string {
+  if (kind === 'signal') return `-${LOUDEST} dBm`;
+  const unit = kind === 'retries' ? '%' : isLoad(kind) || kind === 'link-rate' ? 'Mb/s' : 'ms';
+  return `${topOf(steps)} ${unit}`;
+}
+
+/** Draws one lane. Returns what its height stands for, in its own unit. */
 export function paintLane(
   ctx: Context,
   frame: Frame,
-  { steps, everyMs, kind }: Pick<ShownLane, 'steps' | 'everyMs' | 'kind'>,
+  { steps: told, everyMs, kind }: Pick<ShownLane, 'steps' | 'everyMs' | 'kind'>,
   colors: LaneColors,
 ): number {
   const colour = colors[COLOURS[kind] ?? 'delay'];
-  const top = topOf(steps);
-  const y = (ms: number) => frame.height - 2 - (Math.min(ms, top) / top) * (frame.height - 6);
+  const steps = kind === 'signal' ? asHeard(told) : told;
+  const top = kind === 'signal' ? FAINTEST - LOUDEST : topOf(steps);
+  const y = (ms: number) => frame.height - 2 - (Math.min(Math.max(0, ms), top) / top) * (frame.height - 6);
   ctx.clearRect(0, 0, frame.width, frame.height);
   ctx.fillStyle = thin(colour, 0.22);
   if (isLoad(kind)) paintGround(ctx, frame, steps, everyMs, y);

@@ -1,13 +1,13 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { isLoad, rateFigure, rateWords } from '@/core';
+import { rateFigure, rateWords } from '@/core';
 import type { ShownMachine, ShownRun, WatchedSpan } from '@/services';
 import { calendarTicks } from '../time/time-axis';
 import { LaneCanvas } from './lane-canvas';
 import { paintRuns, topOfRuns } from './run-picture';
 import { LaneLabel, saidAt, type LiveLane } from './lane-label';
-import { LANE_HEIGHT, paintLane, topOf, xOf, type Frame, type LaneColors } from './lane-picture';
+import { LANE_HEIGHT, paintLane, topWords, xOf, type Frame, type LaneColors } from './lane-picture';
 import { withBeats } from './live-steps';
 import { rateAt, withLive, type LiveRuns } from './live-runs';
 import { Faults, MarkBands } from './watch-bands';
@@ -58,7 +58,7 @@ function LaneRow({ lane, frame }: { readonly lane: LiveLane; readonly frame: Fra
     <div className="relative border-t border-hairline">
       <LaneCanvas {...frame} height={LANE_HEIGHT} paint={paint} />
       <span aria-hidden className="figure absolute left-0.5 top-0.5 bg-paper/80 px-0.5 text-[0.62rem] text-quiet">
-        {topOf(steps)} {isLoad(kind) ? 'Mb/s' : 'ms'}
+        {topWords(lane)}
       </span>
     </div>
   );

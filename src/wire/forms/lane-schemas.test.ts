@@ -26,6 +26,15 @@ describe('a lane that somebody adds', () => {
       'Give a web address, such as https://example.com.',
     ],
     [{ kind: 'web', target: 'https://example.com/' }, 'A page is asked every 5 seconds at most.'],
+    [{ kind: 'probe', target: 'a-peer_1', role: 'inside' }, null],
+    [{ kind: 'probe', target: 'https://peer.example' }, 'Choose a peer.'],
+    [{ kind: 'probe', target: 'peer', everySeconds: 0.5 }, 'A page, or a radio, is asked once a second at most.'],
+    [{ kind: 'signal', target: 'wlan0', role: 'inside', everySeconds: 5 }, null],
+    [{ kind: 'retries', target: '--help', role: 'inside' }, 'Give the name of its radio, such as wlan0.'],
+    [
+      { kind: 'signal', target: 'wlan0', role: 'outside' },
+      'A load is one of the line or of a port inside, a radio is inside; a delay is not of the line.',
+    ],
   ])('%j: %s', (change, message) => expect(messageOf(change)).toBe(message));
 
   it('is typed with a decimal comma, and refused with nonsense', () => {

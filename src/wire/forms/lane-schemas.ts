@@ -1,11 +1,13 @@
 import * as z from 'zod';
-import { isLoad, LANE_KINDS, LANE_ROLES, type LaneKind, type LaneRole } from '@/core';
+import { isLoad, isRadioLane, LANE_KINDS, LANE_ROLES, type LaneKind, type LaneRole } from '@/core';
 import { typedNumber } from './typed-number';
 
 const LOAD = [
   /^(igd|[A-Za-z0-9_:][A-Za-z0-9_.:-]{0,252}\/\d{1,10})$/,
   'Give igd for this network’s router, or an address and the index of a port, such as 192.0.2.1/3.',
 ] as const;
+
+const RADIO = [/^[A-Za-z0-9_][A-Za-z0-9_.-]{0,14}$/, 'Give the name of its radio, such as wlan0.'] as const;
 
 /** What begins with a dash could be read as an option by the program that asks. */
 const TARGETS = {
@@ -20,6 +22,9 @@ const TARGETS = {
   ],
   'load-in': LOAD,
   'load-out': LOAD,
+  signal: RADIO,
+  'link-rate': RADIO,
+  retries: RADIO,
   probe: [/^[\w-]{1,64}$/, 'Choose a peer.'],
   web: [/^https?:\/\/[^\s/]+\S*$/, 'Give a web address, such as https://example.com.'],
 } as const;
@@ -49,10 +54,10 @@ const laneFields = {
 const LEAST_SECONDS_OF_PAGE = 5;
 const polite = ({ kind, everySeconds }: { kind: string; everySeconds: number }) =>
   kind !== 'web' || everySeconds >= LEAST_SECONDS_OF_PAGE;
-/** A phone lives on its battery. */
-const patient = ({ kind, everySeconds }: { kind: string; everySeconds: number }) =>
-  kind !== 'probe' || everySeconds >= 1;
-const impatient = { path: ['everySeconds'], message: 'A page asks once a second at most.' };
+/** A phone lives on its battery, and a radio changes slowly. */
+const patient = ({ kind, everySeconds }: { kind: LaneKind; everySeconds: number }) =>
+  !(kind === 'probe' || isRadioLane(kind)) || everySeconds >= 1;
+const impatient = { path: ['everySeconds'], message: 'A page, or a radio, is asked once a second at most.' };
 const rude = { path: ['everySeconds'], message: `A page is asked every ${LEAST_SECONDS_OF_PAGE} seconds at most.` };
 
 /** A small switch is not to feel it. */
@@ -60,10 +65,13 @@ const LEAST_SECONDS_OF_LOAD = 10;
 const sparing = ({ kind, everySeconds }: { kind: LaneKind; everySeconds: number }) =>
   !isLoad(kind) || everySeconds >= LEAST_SECONDS_OF_LOAD;
 const unsparing = { path: ['everySeconds'], message: `A port is read every ${LEAST_SECONDS_OF_LOAD} seconds at most.` };
-/** A load lies on the line or inside; nothing else does. */
+/** A load lies on the line or inside, a radio inside; no delay lies on the line. */
 const placed = ({ kind, role }: { kind: LaneKind; role: LaneRole }) =>
-  isLoad(kind) ? role === 'line' || role === 'inside' : role !== 'line';
-const misplaced = { path: ['role'], message: 'A load is one of the line, or of a port inside; a delay is neither.' };
+  isRadioLane(kind) ? role === 'inside' : isLoad(kind) ? role === 'line' || role === 'inside' : role !== 'line';
+const misplaced = {
+  path: ['role'],
+  message: 'A load is one of the line or of a port inside, a radio is inside; a delay is not of the line.',
+};
 
 const fitting = ({ kind, target }: { kind: keyof typeof TARGETS; target: string }) => TARGETS[kind][0].test(target);
 /** Only packets of STAMP are proven by a key. */

@@ -66,6 +66,9 @@ test('a run of that hour says that others used the line, how much, and that noth
   await expect(
     page.getByText(/others moved 82\.6 Mb\/s up over the line beside the 14\.\d Mb\/s of this run/).first(),
   ).toBeVisible();
+  await expect(
+    page.getByText('Others used 82.6 Mb/s of it up meanwhile: that way nothing can be said about the plan.').first(),
+  ).toBeVisible();
   const conditions = page.getByRole('region', { name: 'Conditions' });
   await expect(conditions.getByText('others on the line')).toBeVisible();
 });

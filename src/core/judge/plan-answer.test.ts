@@ -47,6 +47,28 @@ describe('what a run says about the plan', () => {
   });
 });
 
+describe('what others used of the line', () => {
+  const lineUse = { downBps: 180e6, upBps: 82.6e6, fromMs: 0, untilMs: 60_000 };
+  const least = plan(500e6, 100e6, { leastDownBps: 300e6, leastUpBps: 60e6 });
+  const heldOf = (downMbps: number, upMbps: number, use: Partial<typeof lineUse>) => {
+    const conditions = { ...OVER_GIGABIT, plan: least, lineUse: { ...lineUse, ...use } };
+    return sentenceOf(measured(downMbps * 1e6, upMbps * 1e6, conditions), conditions).held;
+  };
+
+  it('is said in the sentence, of the way that came short, instead of what the contract names at least', () => {
+    expect(heldOf(324, 14.8, { downBps: 2e6 })).toBe(
+      'The plan is 500 down and 100 up: 65 % of it down, only 15 % of it up. Down is above the 300 that the contract names at least, and below what it advertises. Others used 82.6 Mb/s of it up meanwhile: that way nothing can be said about the plan.',
+    );
+    expect(heldOf(250, 14.8, {})).toBe(
+      'The plan is 500 down and 100 up: 50 % of it down, only 15 % of it up. Others used 180 Mb/s of it down and 82.6 Mb/s of it up meanwhile: nothing can be said about the plan.',
+    );
+  });
+
+  it('is not said where the run reached the plan beside them', () => {
+    expect(heldOf(498, 99.6, { downBps: 30e6 })).toBe('The plan is 500 down and 100 up: as paid for both ways.');
+  });
+});
+
 describe('a figure above what the named link can carry', () => {
   const link = { medium: 'wired', negotiatedBps: 100e6, mtuBytes: 1500 } as const;
 

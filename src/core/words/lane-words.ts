@@ -49,7 +49,7 @@ export function outageLength(fromMs: number, untilMs: number | null, nowMs: numb
 /** What a lane says, with its unit: a delay, a load, or how a radio hears and sends. */
 export function laneValueWords(kind: LaneKind, value: number | null): string {
   if (kind === 'signal') return value === null ? 'no signal' : `${(-value).toFixed(0)} dBm`;
-  if (kind === 'retries') return value === null ? 'not known' : `${value.toFixed(value < 10 ? 1 : 0)} % again`;
+  if (kind === 'retries') return value === null ? 'not known' : `${value.toFixed(value < 10 ? 1 : 0)} %`;
   return isLoad(kind) || kind === 'link-rate' ? rateWords(value === null ? null : value * 1e6) : delayWords(value);
 }
 

@@ -1,6 +1,6 @@
 import type { Plan } from '../domain/plan';
 import type { RateEstimate } from '../measure/rate/rate-estimate';
-import { addedDelayWords, delayWords, nominalRateFigure, rateFigure, shareWords } from './quantity-words';
+import { addedDelayWords, delayWords, nominalRateFigure, rateFigure, rateWords, shareWords } from './quantity-words';
 import type { RunConditions } from '../run/run-conditions';
 import type { DirectionReport, RunReport } from '../judge/run-report';
 
@@ -70,12 +70,32 @@ function bothWords(down: DirectionReport, up: DirectionReport, full: string): st
   return downWords === upWords ? `${downWords} both ways` : `${downWords} down, ${upWords} up`;
 }
 
+/** Ways that came out short while others used the line, and how much they used, bits per second. */
+function othersOf({ fitness, ...report }: RunReport): readonly { readonly way: 'down' | 'up'; readonly bps: number }[] {
+  const isShort = (way: 'down' | 'up') => ['thin', 'starved'].includes(report[way].verdict.word);
+  return fitness.flatMap((flag) => {
+    if ('written' in flag || flag.code !== 'line-in-use') return [];
+    const { direction: way, facts } = flag;
+    return way !== undefined && isShort(way) ? [{ way, bps: facts.othersBps }] : [];
+  });
+}
+
+/** " Others used 82.6 Mb/s of it up meanwhile: that way nothing can be said about the plan." */
+function othersWords(report: RunReport): string {
+  const others = othersOf(report);
+  if (others.length === 0) return '';
+  const used = others.map(({ way, bps }) => `${rateWords(bps)} of it ${way}`).join(' and ');
+  const measured = [report.down, report.up].filter(({ rate }) => rate !== null).length;
+  return ` Others used ${used} meanwhile: ${others.length < measured ? 'that way ' : ''}nothing can be said about the plan.`;
+}
+
 /** " Down is below the 300 that the contract names at least." */
-function leastWords({ down, up }: RunReport): string {
+function leastWords(report: RunReport): string {
+  const taken = othersOf(report).map(({ way }) => way);
   return (
     [
-      ['Down', down.least ?? null],
-      ['Up', up.least ?? null],
+      ['Down', taken.includes('down') ? null : (report.down.least ?? null)],
+      ['Up', taken.includes('up') ? null : (report.up.least ?? null)],
     ] as const
   )
     .flatMap(([direction, least]) => {
@@ -128,7 +148,7 @@ function heldOf(report: RunReport, { reach, plan }: RunConditions): string {
     const shows = ceilings.length === 0 ? '' : ` This cable can show ${rateFigure(ceilings[0]!)} at best:`;
     return `The plan is ${planFigures(plan)}.${shows} ${judged}, so it cannot tell whether the plan is met.`;
   }
-  const held = `The plan is ${planFigures(plan)}: ${judged}.${leastWords(report)}`;
+  const held = `The plan is ${planFigures(plan)}: ${judged}.${leastWords(report)}${othersWords(report)}`;
   const isShort = [down.verdict.word, up.verdict.word].some((word) => word === 'thin' || word === 'starved');
   return isShort && fitness.some((flag) => flag.code === 'far-end-not-ours')
     ? `${held} The web server that it came from may be the limit, so it cannot tell whether the plan is met.`

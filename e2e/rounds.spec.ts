@@ -62,6 +62,11 @@ test('its page asks a peer once a second, until the device leaves, and again whe
   await expect(laptop.getByText('Meanwhile it asks Hilltop exchange once a second')).toBeVisible();
   await expect(machine.getByText('stands by')).toBeVisible();
   await expectHeard(page, 'Finishing laptop');
+  // A browser that starts no worker says so, and goes on standing by.
+  await laptop.addInitScript(() => Reflect.deleteProperty(window, 'Worker'));
+  await laptop.reload();
+  await expect(laptop.getByText('the delay from here, which this browser cannot keep measuring')).toBeVisible();
+  await expect(laptop.getByText('Standing by')).toBeVisible();
   await endLane(row);
   await expect(laptop.getByText('Meanwhile it asks')).toHaveCount(0);
 });

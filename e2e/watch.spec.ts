@@ -55,7 +55,7 @@ test('a run of that hour says that others used the line, how much, and that noth
   const from = new Date();
   from.setDate(from.getDate() - 1);
   from.setHours(20, 0, 0, 0);
-  const until = new Date(from.getTime() + 3600_000);
+  const until = new Date(from.getTime() + 30 * 60_000);
   const span = `from=${from.toISOString()}&until=${until.toISOString()}`;
   const answer = await page.request.get(
     `${program.origin}/api/v1/runs?query=${encodeURIComponent('"Attic agent"')}&${span}`,

@@ -175,6 +175,19 @@ describe('what stands out', () => {
     );
   });
 
+  it('is no line that sags where others used it in those hours, as its router counted', () => {
+    const weeks = Array.from({ length: 14 }, (_, day) =>
+      [8, 11, 14, 17, 20].map((hour) => {
+        const [up, flags] = hour === 20 ? [15, ['line-in-use'] as const] : [97, []];
+        return occasionOf('press', 'internet', { down: 485, up, hour, flags, atMs: (day * 24 + hour) * 3600_000 });
+      }),
+    ).flat();
+    expect(codes(office([...SOUND, ...weeks]))).toEqual([]);
+    // The same without anybody who used it is the line's.
+    const alone = weeks.map((each) => ({ ...each, flags: [] }));
+    expect(codes(office([...SOUND, ...alone]))).toContain('line-slow-in-hours');
+  });
+
   it('is what two runs of one way contradict each other by', () => {
     const runs = [940, 430].map((down, index) => occasionOf('scan', 'local', { down, atMs: 1000 + index }));
     expect(codes(office([...SOUND, ...runs.reverse()]))).toContain('contradicting-runs');

@@ -2,6 +2,7 @@ import { planPayloadBps, type Direction } from '../domain/plan';
 import { median } from '../stats/percentile';
 import type { DiagnosisInput } from './diagnosis-input';
 import type { Finding } from './finding';
+import { mayAccuse } from './observation';
 import { classesOf, fallsShort, inTime, soundOf } from './proof';
 import { segmentBase } from './segment';
 
@@ -144,7 +145,8 @@ function lastTwo<Value>(values: readonly Value[], willDo: (value: Value) => bool
 function contradictions({ occasions, segments }: DiagnosisInput, direction: Direction): Finding[] {
   const known = new Map(segments.map((each) => [each.id, each]));
   return [...classesOf(occasions).values()].flatMap((of) => {
-    const [newest, before] = lastTwo(inTime(of), ({ [direction]: rate }) => rate !== null);
+    // One of which it is known why it is another contradicts nothing.
+    const [newest, before] = lastTwo(inTime(of), (each) => each[direction] !== null && mayAccuse(each));
     if (newest === undefined || before === undefined) return [];
     if (newest.startedAtMs - before.startedAtMs > 2 * DAY_MS) return [];
     const [a, b] = [newest[direction]!.medianBps, before[direction]!.medianBps];

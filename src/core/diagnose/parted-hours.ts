@@ -25,7 +25,8 @@ interface ToldHours {
 const hoursOnce = madeOnce<ClassOfOccasions, ToldHours>();
 
 function hoursOf(of: ClassOfOccasions, direction: Direction): ToldHours {
-  const told = of.filter(({ [direction]: rate }) => rate !== null);
+  // What others took then is not the line's.
+  const told = of.filter(({ [direction]: rate, flags }) => rate !== null && !flags.includes('line-in-use'));
   const rates = told.map(({ hour, runIds, [direction]: rate }) => ({
     ...{ hour, bps: rate!.medianBps, occasion: runIds[0]! },
   }));

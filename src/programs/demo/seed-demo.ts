@@ -62,7 +62,7 @@ function repeated(run: DemoRun): (DemoRun & { readonly time: number })[] {
 function startedAtMs(when: DemoRun['when'], nowMs: number): number {
   if ('agoH' in when) return nowMs - when.agoH * HOUR_MS;
   const midnight = new Date(nowMs - when.daysAgo * DAY_MS);
-  midnight.setHours(when.hour, 17, 0, 0);
+  midnight.setHours(when.hour, when.minute ?? 17, 0, 0);
   return midnight.getTime();
 }
 

@@ -92,6 +92,9 @@ function freeBytes(folder: string): number {
   return bavail * bsize;
 }
 
+/** 0 where it is not there. */
+const sizeOf = (file: string) => statSync(file, { throwIfNoEntry: false })?.size ?? 0;
+
 const nightsIn = (place: string) => backupsIn(place).filter(({ folder }) => basename(folder).startsWith('night-'));
 
 /**
@@ -100,12 +103,12 @@ const nightsIn = (place: string) => backupsIn(place).filter(({ folder }) => base
  */
 function makeRoom(dataFolder: string, place: string, free: (folder: string) => number): void {
   const { database } = dataFiles(dataFolder);
-  const needed = 2 * statSync(database).size;
+  const needed = 2 * sizeOf(database);
   const oldest = nightsIn(place).slice(1).reverse();
   let bytes = free(dataFolder);
   const going = oldest.filter(({ folder }) => {
     if (bytes >= needed) return false;
-    bytes += statSync(join(folder, basename(database))).size;
+    bytes += sizeOf(join(folder, basename(database)));
     return true;
   });
   if (bytes < needed)
@@ -126,7 +129,7 @@ export async function keepBackup(
   free = freeBytes,
 ): Promise<Backup> {
   const place = dataFiles(dataFolder).backups;
-  if (existsSync(dataFiles(dataFolder).database)) makeRoom(dataFolder, place, free);
+  makeRoom(dataFolder, place, free);
   const made = await backUp(dataFolder, join(place, nameOf(kind, nowMs)), nowMs);
   for (const { folder } of nightsIn(place).slice(NIGHTS_KEPT)) rmSync(folder, { recursive: true, force: true });
   return made;

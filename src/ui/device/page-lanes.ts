@@ -39,11 +39,12 @@ export function keepPageLanes({ post, onBeats, onWords }: PageLanesParts): PageL
   let isBroken = false;
   const ask = (lanes: readonly Lane[]) => worker?.postMessage({ lanes } satisfies LaneOrder);
   const tell = () => ask([...open.values()].map(({ lane }) => lane));
+  const tellWords = (lanes: readonly Lane[]) => onWords(isBroken && lanes.length > 0 ? NO_WORKER : wordsOf(lanes));
   const breakOff = () => {
     isBroken = true;
     worker?.terminate();
     worker = null;
-    onWords(NO_WORKER);
+    tellWords([...open.values()].map(({ lane }) => lane));
   };
   const start = () => {
     if (worker !== null || isBroken) return;
@@ -78,7 +79,7 @@ export function keepPageLanes({ post, onBeats, onWords }: PageLanesParts): PageL
       clock.learn(nowMs);
       keeper.set(lanes, live);
       tell();
-      if (!isBroken) onWords(wordsOf(lanes));
+      tellWords(lanes);
     },
     rest: () => {
       ask([]);

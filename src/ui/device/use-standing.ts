@@ -46,6 +46,11 @@ export function useStanding(wanted: boolean, post: Post, onAsked: (order: AskedT
     const say = (answer: StandingAnswer) => {
       if (socket.current?.readyState === WebSocket.OPEN) socket.current.send(JSON.stringify(answer));
     };
+    const rest = () =>
+      void lanes.current?.then(
+        (kept) => kept.rest(),
+        () => undefined,
+      );
     const keepLanes = (order: LanesWanted) => {
       lanes.current ??= import('./page-lanes').then(({ keepPageLanes }) =>
         keepPageLanes({ post, onBeats: (beats) => say({ kind: 'beats', beats: [...beats] }), onWords: setWatching }),
@@ -77,6 +82,7 @@ export function useStanding(wanted: boolean, post: Post, onAsked: (order: AskedT
           return;
         case 'dismissed':
           over = true;
+          rest();
           setStanding({ status: order.reason === 'elsewhere' ? 'elsewhere' : 'off' });
       }
     };
@@ -101,10 +107,7 @@ export function useStanding(wanted: boolean, post: Post, onAsked: (order: AskedT
       clearTimeout(begin.current);
       socket.current?.close();
       // It measures itself now, or is left: it asks nobody else meanwhile.
-      lanes.current?.then(
-        (kept) => kept.rest(),
-        () => undefined,
-      );
+      rest();
       setStanding({ status: 'off' });
     };
   }, [wanted, post]);

@@ -59,6 +59,11 @@ describe('fitness', () => {
     expect(flagWords(flags[0]!).fact).toMatch(
       /^others moved 180 Mb\/s down over the line beside the 3\d\d Mb\/s of this run/,
     );
+    // What a tunnel adds to each packet is nobody else's.
+    const wrapped = { ...lineUse, downBps: 30e6 };
+    expect(flagsOf({}, { lineUse: wrapped }).codes).toContain('line-in-use');
+    expect(flagsOf({}, { lineUse: wrapped, reach: 'tunnel' }).codes).not.toContain('line-in-use');
+    expect(flagsOf({}, { lineUse, reach: 'tunnel' }).codes).toContain('line-in-use');
     // In the office itself nobody crosses the line, and where nobody counted nothing is said.
     for (const other of [{ lineUse, reach: 'local' }, { lineUse: null }] as const)
       expect(flagsOf({}, other).codes).not.toContain('line-in-use');

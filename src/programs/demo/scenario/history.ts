@@ -11,7 +11,9 @@ export interface DemoRun {
   readonly device: DemoDeviceKey;
   readonly reach: PeerReach;
   readonly line: SimulatedLine;
-  readonly when: { readonly agoH: number } | { readonly daysAgo: number; readonly hour: number };
+  readonly when:
+    | { readonly agoH: number }
+    | { readonly daysAgo: number; readonly hour: number; readonly minute?: number };
   readonly over?: Link;
   /** Made by itself, once; a person who is there makes three for a set. */
   readonly scheduled?: true;
@@ -90,22 +92,27 @@ const VISIT: readonly DemoRun[] = [
   { device: 'stock', reach: 'internet', line: quay(144.9, 19.3, 0.02, 0, 1.3), when: { agoH: 21.5 } },
 ];
 
-/** In the demo's evenings a copy goes away over the line for three quarters of an hour, and takes most of it. */
-const COPY = { hour: 20, others: { down: 1.7, up: 82.6 } } as const;
+/** In the demo's evenings a copy goes away over the line for three quarters of an hour: what is scheduled waits until it is over. */
+const COPY = { hour: 20, others: { down: 1.7, up: 82.6 }, overAtMinute: 47 } as const;
 const HARDLY_ANYBODY = { down: 0.9, up: 0.2 } as const;
 
 /**
- * The workshop's line sags between 19:00 and 22:00, with nearly nobody on it, and is full of a copy at 20:00; its agent looks every
- * three hours, and each hour of an evening.
+ * The workshop's line sags between 19:00 and 22:00, with nearly nobody on it; its agent looks every three hours, and each hour of an
+ * evening.
  */
 function attic(daysAgo: number, hour: number): DemoRun {
   const sags = hour >= 19 && hour < 22;
   const down = sags ? 331 - (daysAgo % 7) * 6 : 484 + (daysAgo % 5) / 2;
-  const plain = mill(down, sags ? 95.1 : 97, sags ? 0.03 : undefined);
-  const isCopied = hour === COPY.hour;
-  const line = isCopied ? { ...plain, up: { ...plain.up, rateBps: 14.8e6, swing: 0.02 } } : plain;
-  const others = isCopied ? COPY.others : HARDLY_ANYBODY;
-  return { device: 'attic', reach: 'internet', line, when: { daysAgo, hour }, scheduled: true, others };
+  const line = mill(down, sags ? 95.1 : 97, sags ? 0.03 : undefined);
+  const when = hour === COPY.hour ? { daysAgo, hour, minute: COPY.overAtMinute } : { daysAgo, hour };
+  return { device: 'attic', reach: 'internet', line, when, scheduled: true, others: HARDLY_ANYBODY };
+}
+
+/** Yesterday somebody did not wait for the copy. */
+function amidTheCopy(): DemoRun {
+  const run = attic(1, COPY.hour);
+  const line = { ...run.line, up: { ...run.line.up, rateBps: 14.8e6, swing: 0.02 } };
+  return { ...run, line, when: { daysAgo: 1, hour: COPY.hour }, others: COPY.others };
 }
 
 /** Before the shop's router was replaced its upload was slow and its queue long. */
@@ -133,4 +140,5 @@ export const RUNS: readonly DemoRun[] = [
   { ...attic(0, 0), line: mill(486.9, 97.2), when: { agoH: 0.4 } },
   { ...shopAgent(0, 0), when: { agoH: 0.7 } },
   ...schedule(),
+  amidTheCopy(),
 ];

@@ -36,7 +36,7 @@ export function consoleTasks(context: ConsoleContext): UpkeepTask[] {
     { name: 'see who else used the line', everyMs: 10 * SECOND_MS, act: () => seeWhoElse(context) },
     { name: 'judge runs anew', everyMs: SECOND_MS, act: () => judgeSomeAnew(context) },
     { name: 'look for what stands out', everyMs: SECOND_MS, act: () => refreshDueDiagnoses(context) },
-    { name: 'read the weeks of offices', everyMs: 10 * SECOND_MS, act: () => readWeeks(context) },
+    { name: 'read the weeks of offices', everyMs: 30 * SECOND_MS, act: () => readWeeks(context) },
     { name: 'measure what cases miss', everyMs: MINUTE_MS, act: () => measureCases(context) },
     { name: 'look at the keys of peers', everyMs: 10 * MINUTE_MS, act: () => checkPeerKeys(context) },
     { name: 'renew codes that have ended', everyMs: MINUTE_MS, act: () => renewEndedCodes(context) },

@@ -1,7 +1,7 @@
 /** What several ask for within a moment is found out once. */
 const MOMENT_MS = 3000;
 
-export function soon<Found>(
+export function onceAMoment<Found>(
   find: () => Promise<Found>,
   nowMs: () => number = () => performance.now(),
 ): () => Promise<Found> {

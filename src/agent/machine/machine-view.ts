@@ -8,7 +8,7 @@ export interface Neighbour {
   readonly link: string;
 }
 
-export const MAC = /^([0-9a-f]{2}:){5}[0-9a-f]{2}$/;
+const MAC = /^([0-9a-f]{2}:){5}[0-9a-f]{2}$/;
 const NOBODY = '00:00:00:00:00:00';
 
 /** Whether a hardware address is one of somebody: not of nobody, nor of many (IEEE 802, the lowest bit of the first byte). */

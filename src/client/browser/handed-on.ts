@@ -1,3 +1,5 @@
+import type { Waits } from '../run/probe-socket';
+
 /** As much as it takes an engine to say so, and its clock to tell. */
 const SAID_WITHIN_MS = 1;
 /** Longer than that nobody looks. */
@@ -8,13 +10,6 @@ export interface Holding {
   readonly bufferedAmount: number;
 }
 
-export interface HandedOn {
-  /** This was just given to the socket. */
-  sent(sequence: number): void;
-  /** How long it lay there before it was handed on, ms, beyond what it always takes; 0: no longer, or not known. */
-  waitedMs(sequence: number): number;
-}
-
 /**
  * How long single messages lie in a browser before they go on to the network: until `bufferedAmount` (WebSockets, WHATWG) is 0 again,
  * looked at as often as the event loop comes round. For engines that give messages to a process that sends uploads too: while
@@ -23,7 +18,7 @@ export interface HandedOn {
 export function watchHandedOn(
   socket: Holding,
   { nowMs, soon }: { readonly nowMs: () => number; readonly soon: (look: () => void) => void },
-): HandedOn {
+): Waits {
   const waited = new Map<number, number>();
   return {
     sent: (sequence) => {

@@ -6,7 +6,6 @@ import { probesOver } from '../run/probe-socket';
 import type { LaneOrder, LaneReport } from './lane-messages';
 import { PeerLane, type PeerLaneParts } from './peer-lane';
 
-/** Keeps lanes from a page, apart from its own work: a page in the background is held back, its workers hardly. */
 const PATIENCE_MS = 5000;
 
 const askTicket = async (laneId: string): ReturnType<PeerLaneParts['ticket']> => {
@@ -38,6 +37,7 @@ function keep({ id, everyMs }: Lane, report: (report: LaneReport) => void): Peer
   });
 }
 
+/** Lanes kept apart from the page's own work: a page in the background is held back, its workers hardly. */
 const kept = new Map<string, { readonly words: string; readonly lane: PeerLane }>();
 
 self.onmessage = ({ data: { lanes } }: MessageEvent<LaneOrder>) => {

@@ -3,7 +3,9 @@ import type { PeerSocket, ProbeEvents, Probing, SocketEvents } from './transport
 
 /** What knows how long a message lay on this device before it was sent. */
 export interface Waits {
+  /** This was just given to the socket. */
   sent(sequence: number): void;
+  /** How long it lay there before it was handed on, ms, beyond what that always takes; 0: no longer, or not known. */
   waitedMs(sequence: number): number;
 }
 

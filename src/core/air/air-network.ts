@@ -29,6 +29,16 @@ export function bandOf(mhz: number): AirBand | null {
   return mhz >= 5925 && mhz <= 7125 ? '6' : null;
 }
 
+/** The band that a system names in GHz, by the first digit; where it names none, by the number of the channel, which 6 GHz has too. */
+export function bandNamed(ghz: string | undefined, channel: number): AirBand {
+  const [digit] = ghz ?? '';
+  const named = AIR_BANDS.find((band) => band[0] === digit);
+  return named ?? (channel <= 14 ? '2.4' : '5');
+}
+
+/** The signal that a system tells in percent: 100 is one of -50 dBm or better, 0 is -100 (Windows and NetworkManager alike). */
+export const dbmOfPercent = (percent: number) => percent / 2 - 100;
+
 /** The number of a channel of 20 MHz by its centre (IEEE 802.11, annex E); null: no channel lies there. */
 export function channelOf(mhz: number): number | null {
   switch (bandOf(mhz)) {

@@ -1,4 +1,4 @@
-import { centreOf, type AirBand, type AirNetwork } from './air-network';
+import { bandNamed, centreOf, type AirBand, type AirNetwork } from './air-network';
 
 /** A network in the report; which members there are depends on the version. */
 interface Reported {
@@ -23,8 +23,7 @@ function channelOf(
 ): { readonly band: AirBand; readonly channel: number; readonly widthMhz: number } | null {
   const channel = Number.parseInt(text, 10);
   if (!(channel > 0)) return null;
-  const told = /([256])(?:\.4)? ?GHz/i.exec(text)?.[1];
-  const band = told === '2' ? '2.4' : told === '6' ? '6' : told === '5' ? '5' : channel <= 14 ? '2.4' : '5';
+  const band = bandNamed(/([256])(?:\.4)? ?GHz/i.exec(text)?.[1], channel);
   return { band, channel, widthMhz: Number(/(\d+) ?MHz/i.exec(text)?.[1] ?? (text.includes(',') ? 40 : 20)) };
 }
 

@@ -1,11 +1,8 @@
-import { centreOf, type AirBand, type AirNetwork } from './air-network';
-
-/** A signal of 100 % is one of -50 dBm or better, one of 0 is -100: the scale of the system (wlanSignalQuality). */
-const dbmOf = (percent: number) => percent / 2 - 100;
+import { bandNamed, centreOf, dbmOfPercent, type AirNetwork } from './air-network';
 
 /** Only what is written the same in all languages is gone by: the numbers, their units, and the order. */
-const BSSID = /^\s*BSSID \d+\s*: ((?:[0-9a-f]{2}:){5}[0-9a-f]{2})\s*$/i;
-const SSID = /^SSID \d+\s*:(?: (.*))?$/;
+const BSSID = /^\s*BSSID \d+\s*:\s((?:[0-9a-f]{2}:){5}[0-9a-f]{2})\s*$/i;
+const SSID = /^SSID \d+\s*:(?:\s(.*))?$/;
 const VALUE = /^\s+\S.*?\s*:\s+(.*?)\s*$/;
 
 interface Block {
@@ -35,23 +32,26 @@ function blocksOf(text: string): Block[] {
   return blocks;
 }
 
-function bandOf(values: readonly string[], channel: number): AirBand {
-  const told = values.flatMap((value) => /^([\d.,]+) ?GHz$/i.exec(value)?.[1] ?? [])[0];
-  if (told !== undefined) return told.startsWith('2') ? '2.4' : told.startsWith('6') ? '6' : '5';
-  return channel <= 14 ? '2.4' : '5';
-}
-
 function networkOf({ name, bssid, values }: Block, own: string | null): AirNetwork[] {
   const numberIn = (pattern: RegExp) => values.flatMap((value) => pattern.exec(value)?.[1] ?? []).map(Number);
-  const [percent] = numberIn(/^(\d+) ?%$/);
+  const [percent] = numberIn(/^(\d+)\s?%$/);
   // The channel, and behind it where the access point tells them how many stations it has.
   const [channel, stations] = numberIn(/^(\d+)$/);
   if (percent === undefined || channel === undefined) return [];
-  const [load] = numberIn(/^\d+ \((\d+) ?%\)$/);
-  const mhz = centreOf(bandOf(values, channel), channel);
+  const [load] = numberIn(/^\d+ \((\d+)\s?%\)$/);
+  const ghz = values.flatMap((value) => /^([\d.,]+)\s?GHz$/i.exec(value)?.[1] ?? [])[0];
+  const mhz = centreOf(bandNamed(ghz, channel), channel);
   return [
     {
-      ...{ name, bssid, primaryMhz: mhz, centreMhz: mhz, widthMhz: 20, signalDbm: dbmOf(percent), country: null },
+      ...{
+        name,
+        bssid,
+        primaryMhz: mhz,
+        centreMhz: mhz,
+        widthMhz: 20,
+        signalDbm: dbmOfPercent(percent),
+        country: null,
+      },
       load: load === undefined ? null : load / 100,
       stations: load === undefined || stations === undefined ? null : stations,
       own: bssid === own,

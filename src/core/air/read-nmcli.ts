@@ -1,7 +1,4 @@
-import { bandOf, type AirNetwork } from './air-network';
-
-/** A signal of 100 is one of -50 dBm or better, one of 0 is -100: NetworkManager's own scale. */
-const dbmOf = (percent: number) => percent / 2 - 100;
+import { bandOf, dbmOfPercent, type AirNetwork } from './air-network';
 
 /** Fields are parted by colons; one in a field is written with a backslash before it. */
 const fieldsOf = (line: string) => line.split(/(?<!\\):/).map((field) => field.replace(/\\([:\\])/g, '$1'));
@@ -20,7 +17,7 @@ export function readNmcli(text: string): AirNetwork[] {
       {
         ...{ name: name === '' || name === undefined || name === '--' ? null : name, bssid: bssid.toLowerCase() },
         ...{ primaryMhz: mhz, centreMhz: mhz, widthMhz: Number.isNaN(widthMhz) ? 20 : widthMhz },
-        ...{ signalDbm: dbmOf(Number(signal)), load: null, stations: null, country: null, own: inUse === '*' },
+        ...{ signalDbm: dbmOfPercent(Number(signal)), load: null, stations: null, country: null, own: inUse === '*' },
       },
     ];
   });

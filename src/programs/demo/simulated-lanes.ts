@@ -70,7 +70,7 @@ export const PLAYED_LANES: readonly PlayedLane[] = [
   },
   { name: 'Signal of wlan0', kind: 'signal', target: 'wlan0', role: 'inside', ms: 57, spread: 6, lost: 0 },
   {
-    ...{ name: 'Sent again, in the air', kind: 'retries', target: 'wlan0', role: 'inside', ms: 4, spread: 6, lost: 0 },
+    ...{ name: 'Sent again by wlan0', kind: 'retries', target: 'wlan0', role: 'inside', ms: 4, spread: 6, lost: 0 },
     // As loud as before, and in the way.
     intercom: { ms: 34, lost: 0 },
   },

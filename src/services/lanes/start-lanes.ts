@@ -58,7 +58,7 @@ export function radioLanes({ links }: MachineFacts): NewLane[] {
   const [radio] = links.filter(({ medium, up }) => medium === 'wifi' && up);
   if (radio === undefined) return [];
   const lane = (name: string, kind: LaneKind): NewLane => ({
-    ...{ name: `${name} of ${radio.name}`, kind, target: radio.name, role: 'inside', everyMs: RADIO_EVERY_MS },
+    ...{ name: `${name} ${radio.name}`, kind, target: radio.name, role: 'inside', everyMs: RADIO_EVERY_MS },
   });
-  return [lane('Signal', 'signal'), lane('Sent again, in the air', 'retries')];
+  return [lane('Signal of', 'signal'), lane('Sent again by', 'retries')];
 }

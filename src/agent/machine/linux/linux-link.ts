@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { USUAL_MTU_BYTES, WIFI_WIDTHS_MHZ, type Link, type WifiBand } from '@/core';
+import { bandOf, USUAL_MTU_BYTES, WIFI_WIDTHS_MHZ, type Link } from '@/core';
 import { positiveFact, printed, readFact } from '../printed';
 import { readRoutes, routeTo } from './default-route';
 import { isRadio, tunnelOf } from './net-links';
@@ -18,13 +18,6 @@ export interface InterfaceFacts {
   /** What `iw dev NAME link` and `iw dev NAME info` print. */
   readonly iwLink: string | null;
   readonly iwInfo: string | null;
-}
-
-/** Band of a frequency in MHz (IEEE 802.11). */
-function bandOf(mhz: number): WifiBand | null {
-  if (mhz >= 2400 && mhz < 2500) return '2.4';
-  if (mhz >= 5150 && mhz < 5925) return '5';
-  return mhz >= 5925 && mhz < 7125 ? '6' : null;
 }
 
 function wifiOf(iwLink: string, iwInfo: string): Link {

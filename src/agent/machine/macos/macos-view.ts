@@ -1,6 +1,6 @@
 import { release } from 'node:os';
 import { bandOf, channelOf, readAirport } from '@/core';
-import { soon } from '../at-hand';
+import { onceAMoment } from '../at-hand';
 import type { MachineView, Printed } from '../machine-view';
 import {
   macLink,
@@ -18,10 +18,10 @@ const PATIENCE_MS = 30_000;
 /** macOS, by networksetup, ifconfig, route, scutil, arp and system_profiler. */
 export function macosView(printed: Printed): MachineView {
   const text = async (command: string, ...args: string[]) => (await printed(command, args)) ?? '';
-  const links = soon(async () =>
+  const links = onceAMoment(async () =>
     readIfconfig(await text('ifconfig'), readHardwarePorts(await text('networksetup', '-listallhardwareports'))),
   );
-  const airport = soon(
+  const airport = onceAMoment(
     async () => (await printed('system_profiler', ['SPAirPortDataType', '-json'], PATIENCE_MS)) ?? '',
   );
   return {

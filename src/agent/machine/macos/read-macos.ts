@@ -1,4 +1,4 @@
-import { USUAL_MTU_BYTES, type AirNetwork, type Link, type NetLink } from '@/core';
+import { USUAL_MTU_BYTES, WIFI_WIDTHS_MHZ, type AirNetwork, type Link, type NetLink } from '@/core';
 import { isSomebody, type Neighbour } from '../machine-view';
 
 /** Devices of the ports that `networksetup -listallhardwareports` lists, by what the port is called. */
@@ -109,4 +109,5 @@ export function macLink(
   }
 }
 
-const isWidth = (widthMhz: number | undefined) => widthMhz !== undefined && [20, 40, 80, 160, 320].includes(widthMhz);
+const isWidth = (widthMhz: number | undefined) =>
+  widthMhz !== undefined && (WIFI_WIDTHS_MHZ as readonly number[]).includes(widthMhz);

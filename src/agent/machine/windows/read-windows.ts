@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { USUAL_MTU_BYTES, type Link, type NetLink } from '@/core';
+import { bandNamed, dbmOfPercent, USUAL_MTU_BYTES, type Link, type NetLink } from '@/core';
 import { isSomebody, type Neighbour } from '../machine-view';
 
 /**
@@ -58,6 +58,7 @@ export function readWindows(json: string): WindowsFacts | null {
 
 /** Physical media (NDIS_PHYSICAL_MEDIUM) and kinds of interface (IANAifType-MIB). */
 const RADIO = [1, 9];
+export const isRadio = ({ medium }: Pick<Adapter, 'medium'>) => RADIO.includes(medium ?? 0);
 const ETHERNET_MEDIUM = 14;
 const ETHERNET = 6;
 const TUNNELS = [23, 53, 131];
@@ -66,7 +67,7 @@ const TUNNEL_WORDS = /wireguard|wintun|tap-windows|openvpn|vpn|tunnel/i;
 const MOST_BPS = 1e12;
 
 function mediumOf({ medium, type, hardware, about }: Adapter): NetLink['medium'] {
-  if (RADIO.includes(medium ?? 0)) return 'wifi';
+  if (isRadio({ medium })) return 'wifi';
   if (TUNNELS.includes(type ?? 0) || TUNNEL_WORDS.test(about ?? '')) return 'tunnel';
   return type === ETHERNET && (medium === ETHERNET_MEDIUM || hardware === true) ? 'wired' : 'other';
 }
@@ -136,23 +137,12 @@ export function readNetshInterface(printed: string, name: string): Omit<Extract<
     .filter((value) => /^\d+([.,]\d+)?$/.test(value))
     .map((value) => Number(value.replace(',', '.')));
   const [channel, , upMbps] = numbers;
-  const told = /^([256])(?:[.,]4)? ?GHz$/i;
-  const ghz = after.flatMap((value) => told.exec(value)?.[1] ?? [])[0];
-  const band =
-    ghz === '2'
-      ? '2.4'
-      : ghz === '6'
-        ? '6'
-        : ghz === '5'
-          ? '5'
-          : channel === undefined
-            ? null
-            : channel <= 14
-              ? '2.4'
-              : '5';
-  const percent = after.flatMap((value) => /^(\d+) ?%$/.exec(value)?.[1] ?? [])[0];
+  const ghz = after.flatMap((value) => /^([\d.,]+)\s?GHz$/i.exec(value)?.[1] ?? [])[0];
+  const band = channel === undefined ? null : bandNamed(ghz, channel);
+  const percent = after.flatMap((value) => /^(\d+)\s?%$/.exec(value)?.[1] ?? [])[0];
   const exact = after.find((value) => /^-\d+$/.test(value));
-  const signalDbm = exact !== undefined ? Number(exact) : percent !== undefined ? Number(percent) / 2 - 100 : undefined;
+  const signalDbm =
+    exact !== undefined ? Number(exact) : percent !== undefined ? dbmOfPercent(Number(percent)) : undefined;
   return {
     ...{ band, linkRateBps: upMbps === undefined ? null : upMbps * 1e6, accessPoint: own[at]!.toLowerCase() },
     ...(channel !== undefined && { channel }),

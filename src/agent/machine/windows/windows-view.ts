@@ -1,8 +1,9 @@
 import { networkInterfaces, release } from 'node:os';
 import { readNetsh } from '@/core';
-import { soon } from '../at-hand';
+import { onceAMoment } from '../at-hand';
 import type { MachineView, Printed } from '../machine-view';
 import {
+  isRadio,
   readNetshInterface,
   readWindows,
   windowsGateway,
@@ -18,18 +19,17 @@ import {
 const PATIENCE_MS = 20_000;
 const NOTHING: WindowsFacts = { adapters: [], routes: [], resolvers: [], neighbours: [], system: '' };
 const SHELL = ['-NoProfile', '-NonInteractive', '-Command'];
-const RADIO_MEDIA = [1, 9];
 
 const addressesOf = (link: string) =>
   (networkInterfaces()[link] ?? []).filter(({ internal }) => !internal).map(({ address }) => address);
 
 /** Windows, by PowerShell and netsh. */
 export function windowsView(printed: Printed): MachineView {
-  const facts = soon(
+  const facts = onceAMoment(
     async () =>
       readWindows((await printed('powershell.exe', [...SHELL, WINDOWS_SCRIPT], PATIENCE_MS)) ?? '') ?? NOTHING,
   );
-  const radioOf = async () => (await facts()).adapters.find(({ medium }) => RADIO_MEDIA.includes(medium ?? 0));
+  const radioOf = async () => (await facts()).adapters.find(isRadio);
   const connectionOf = async (name: string) =>
     readNetshInterface((await printed('netsh', ['wlan', 'show', 'interfaces'])) ?? '', name);
   return {
@@ -46,8 +46,8 @@ export function windowsView(printed: Printed): MachineView {
       const script = `(Find-NetRoute -RemoteIPAddress '${address}' | Select-Object -First 1).InterfaceAlias`;
       const name = (await printed('powershell.exe', [...SHELL, script], PATIENCE_MS))?.trim();
       const adapter = (await facts()).adapters.find((each) => each.name === name);
-      const isRadio = RADIO_MEDIA.includes(adapter?.medium ?? 0);
-      return windowsLink(adapter, isRadio ? await connectionOf(adapter!.name) : null);
+      const connection = adapter !== undefined && isRadio(adapter) ? await connectionOf(adapter.name) : null;
+      return windowsLink(adapter, connection);
     },
     roundTripMs: async (address) => {
       const text = await printed('ping', ['-n', '3', '-w', '1000', address]);
